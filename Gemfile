@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+source "https://rubygems.org"
+
+ruby ">= 3.1"
+
+gem "activerecord", "~> 7.2"
+gem "countries", "~> 7.0"
+gem "json", "~> 2.10"
+gem "json_schemer", "~> 2.5"
+gem "puma", "~> 8.0"
+gem "rack", "~> 3.2"
+gem "rack-protection", "~> 4.2"
+gem "sinatra", "~> 4.2"
+gem "sqlite3", "~> 2.8"
+gem "tzinfo", "~> 2.0"
+gem "tzinfo-data", "~> 1.2025"
+gem "zeitwerk", "~> 2.6"
+
+group :development, :test do
+  gem "benchmark-ips", "~> 2.14"
+  gem "capybara", "~> 3.40"
+  gem "cuprite", "~> 0.19"
+  gem "minitest", "~> 5.27"
+  gem "money", "~> 7.0"
+  gem "prop_check", "~> 1.0"
+  gem "rack-test", "~> 2.2"
+  gem "rubocop", "~> 1.92"
+  gem "uk_postcode", "~> 2.1"
+end

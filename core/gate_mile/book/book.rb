@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Everything the merchant has set up, as one immutable value: `book.quote(cart, at: time, carriers: port)`.
+  # The order of its lists is the merchant's order.
+  class Book
+    FORMAT = "gate-mile/book"
+    VERSION = 1
+
+    # @return [Store]
+    attr_reader :store
+    # @return [Zones]
+    attr_reader :zones
+    # @return [Array<ShippingMethod>]
+    attr_reader :methods_in_order
+    # @return [Array<Rate>]
+    attr_reader :rates
+
+    # @param hash [Hash] a book document (docs/formats/book.schema.json), as parsed from JSON
+    # @return [Book]
+    # @raise [Invalid] with every problem of the document
+    def self.compile(hash)
+      reader = Reader.new(hash)
+      parts = read(reader)
+      Consistency.check(reader, parts) if reader.problems.empty?
+      raise Invalid, reader.problems if reader.problems.any?
+
+      new(**parts)
+    end
+
+    def self.read(reader)
+      reader.choice("format", among: [FORMAT])
+      reader.whole("version", VERSION..VERSION)
+      store = reader.object("store")&.then { |item| Store.read(item) }
+      currency = store&.currency
+      {
+        store: store,
+        products: reader.list("products", required: false) { |item| Product.read(item, currency) },
+        zones: reader.list("zones", required: false) { |item| Zone.read(item) },
+        methods: reader.list("methods", required: false) { |item| ShippingMethod.read(item) },
+        rates: reader.list("rates", required: false) { |item| Rate.read(item, currency) }
+      }.tap { reader.finish }
+    end
+    private_class_method :read
+
+    # @param store [Store]
+    # @param products [Array<Product>]
+    # @param zones [Array<Zone>]
+    # @param methods [Array<ShippingMethod>]
+    # @param rates [Array<Rate>]
+    def initialize(store:, products:, zones:, methods:, rates:)
+      @store = store
+      @products = products.to_h { |product| [Product.fold(product.sku), product] }.freeze
+      @zones = Zones.new(zones.freeze)
+      @zones_by_id = zones.to_h { |zone| [zone.id, zone] }.freeze
+      @methods_in_order = methods.freeze
+      @methods_by_id = methods.to_h { |method| [method.id, method] }.freeze
+      @rates = rates.freeze
+      @rates_by_zone = rates.group_by(&:zone).freeze
+      freeze
+    end
+
+    # @return [Currency]
+    def currency = store.currency
+
+    # @param id [String]
+    # @return [Zone, nil]
+    def zone(id) = @zones_by_id[id]
+
+    # @param id [String]
+    # @return [ShippingMethod, nil]
+    def shipping_method(id) = @methods_by_id[id]
+
+    # @param zone [Zone]
+    # @return [Array<Rate>] in the merchant's order
+    def rates_of(zone) = @rates_by_zone.fetch(zone.id, [])
+
+    # @param cart [Cart]
+    # @return [Basket] its lines with everything the catalogue knows about them
+    def basket(cart)
+      Basket.of(cart.lines.map { |sent| Line.of(sent, @products[Product.fold(sent.sku)]) }, currency, store.weight_unit)
+    end
+
+    # @param cart [Cart]
+    # @param at [Time] the moment of the checkout
+    # @param carriers [#answers, nil] the carriers' port
+    # @return [Quote]
+    def quote(cart, at:, carriers: nil) = Quote.of(self, cart, at: at, carriers: carriers)
+
+    # The same cart priced in every zone, whatever its destination.
+    # @param cart [Cart]
+    # @param carriers [#answers, nil] the carriers' port
+    # @return [Hash{String => Array<MethodQuote>}] by zone id
+    def board(cart, carriers: nil)
+      basket = basket(cart)
+      zones.to_h { |zone| [zone.id, Quote.in_zone(self, basket, zone, carriers: carriers)] }
+    end
+
+    # @param rate [Rate] takes the place of the rate with the same id
+    # @return [Book] this one is left as it is
+    def with_rate(rate)
+      Book.new(store: store, products: @products.values, zones: zones.to_a, methods: methods_in_order,
+               rates: rates.map { |other| other.id == rate.id ? rate : other })
+    end
+
+    # @return [Hash] for JSON; {.compile} makes an equal book of it
+    def dump
+      { "format" => FORMAT, "version" => VERSION, "store" => store.dump,
+        "products" => @products.each_value.map(&:dump), "zones" => zones.map(&:dump),
+        "methods" => methods_in_order.map(&:dump), "rates" => rates.map(&:dump) }
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+autoload :TZInfo, "tzinfo"
+
+module GateMile
+  # The shop itself: what holds for everything in its book.
+  #
+  # country: ISO code; currency: {Currency}; time_zone: IANA name; weight_unit, length_unit: the units that the
+  # merchant reads; prices_include_tax: whether the goods' prices do; method_order: "price" or "merchant", the order
+  # in which a quote lists its methods; ship_from: {Address}.
+  class Store < Value.of(:name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax,
+                         :method_order, :ship_from)
+    ORDERS = %w[price merchant].freeze
+
+    # @param reader [Reader]
+    # @return [Store]
+    def self.read(reader)
+      new(name: reader.text("name"), country: reader.parsed("country") { |text| Countries.parse(text) },
+          currency: reader.parsed("currency") { |text| Currency[text] },
+          time_zone: reader.parsed("time_zone") { |text| time_zone(text) },
+          weight_unit: reader.choice("weight_unit", among: Weight::UNITS.keys),
+          length_unit: reader.choice("length_unit", among: Length::UNITS.keys),
+          prices_include_tax: reader.flag("prices_include_tax"),
+          method_order: reader.choice("method_order", among: ORDERS, default: "price"),
+          ship_from: reader.object("ship_from", required: false)&.then { |item| Address.read(item) } ||
+                     Address::UNKNOWN).tap { reader.finish }
+    end
+
+    # @param text [String] an IANA name such as "Europe/London"
+    # @return [String] the same
+    # @raise [Malformed] :unknown_time_zone
+    def self.time_zone(text)
+      TZInfo::Timezone.get(text.to_s).identifier
+    rescue TZInfo::InvalidTimezoneIdentifier
+      raise Malformed, :unknown_time_zone
+    end
+
+    # @return [Boolean] whether quotes list their methods by price
+    def by_price? = method_order == "price"
+
+    # @return [Hash] for JSON
+    def dump
+      { "name" => name, "country" => country, "currency" => currency.code, "time_zone" => time_zone,
+        "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
+        "method_order" => method_order, "ship_from" => ship_from.dump }
+    end
+  end
+end

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Puts a method into a zone with a plan.
+  #
+  # zone, method: ids; name: what the method is called there, nil for its own name; plan: nil while the merchant has
+  # not said a price, and then the method is incomplete there, never free.
+  class Rate < Value.of(:id, :zone, :method, :name, :active, :plan)
+    # @param reader [Reader]
+    # @param currency [Currency]
+    # @return [Rate]
+    def self.read(reader, currency)
+      new(id: reader.text("id"), zone: reader.text("zone"), method: reader.text("method"),
+          name: reader.text("name", required: false), active: reader.flag("active", default: true),
+          plan: reader.object("plan", required: false)&.then { |item| Plan.read(item, currency) })
+    end
+
+    # @return [Hash] for JSON
+    def dump
+      { "id" => id, "zone" => zone, "method" => method, "name" => name, "active" => active, "plan" => plan&.dump }
+        .compact
+    end
+  end
+end

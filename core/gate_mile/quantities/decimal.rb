@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Exact decimal numbers, read from and written to plain text such as "4.50"; never through a binary float.
+  module Decimal
+    PATTERN = /\A([+-])?(\d{1,15})(?:\.(\d{1,15}))?\z/
+    private_constant :PATTERN
+
+    # @param text [String] digits with at most one point, e.g. "12", "-0.5"; no exponent, no thousands separators
+    # @return [Integer, Rational] the exact value, an Integer where it is whole
+    # @raise [Malformed] :not_a_number
+    def self.parse(text)
+      match = PATTERN.match(text.to_s.strip) or raise Malformed, :not_a_number
+      whole = Integer(match[2], 10)
+      value = match[3] ? whole + Rational(Integer(match[3], 10), 10**match[3].length) : whole
+      simplify(match[1] == "-" ? -value : value)
+    end
+
+    # @param text [String]
+    # @return [Integer] how many digits stand after the point, zeros at the end left out
+    def self.places(text) = text.to_s.strip[/\.(\d*)\z/, 1].to_s.sub(/0+\z/, "").length
+
+    # @param value [Integer, Rational] a number with a finite decimal expansion
+    # @param places [Integer, nil] write exactly so many digits after the point; nil: as few as it takes
+    # @return [String]
+    def self.write(value, places: nil)
+      places ||= (0..30).find { |digits| (value * (10**digits)).to_r.denominator == 1 } || 30
+      scaled = round(value * (10**places))
+      digits = scaled.abs.to_s.rjust(places + 1, "0")
+      text = places.zero? ? digits : "#{digits[0...-places]}.#{digits[-places..]}"
+      scaled.negative? ? "-#{text}" : text
+    end
+
+    # @param value [Integer, Rational]
+    # @return [Integer] the nearest whole number, half away from zero
+    def self.round(value) = value.is_a?(Integer) ? value : value.round(half: :up)
+
+    # @param value [Integer, Rational]
+    # @return [Integer, Rational] the same number, as an Integer where it is whole
+    def self.simplify(value) = value.is_a?(Rational) && value.denominator == 1 ? value.numerator : value
+  end
+end

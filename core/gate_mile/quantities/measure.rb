@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+module GateMile
+  # A physical quantity kept exactly: a number of base units, and the unit it was written in. Two measures are equal
+  # when their amounts are, whatever their units.
+  class Measure
+    include Comparable
+
+    PATTERN = /\A\s*(\S+?)\s*([[:alpha:]]+)?\s*\z/
+    private_constant :PATTERN
+
+    # @return [Integer, Rational] base units (nanograms of a {Weight}, nanometres of a {Length})
+    attr_reader :base
+    # @return [String] the unit it was written in
+    attr_reader :unit
+
+    class << self
+      # @param text [String] a number and a unit, e.g. "12 oz", "0.3 lb", "2.4m"
+      # @param unit [String, nil] the unit meant where the text names none
+      # @return [Measure]
+      # @raise [Malformed] :not_a_measure, :unknown_unit (numbers: units), :negative, :too_large
+      def parse(text, unit: nil)
+        match = PATTERN.match(text) if text.is_a?(String)
+        raise Malformed, :not_a_measure unless match
+
+        named = (match[2] || unit).to_s.downcase
+        value = number(match[1])
+        raise Malformed.new(:unknown_unit, units: self::UNITS.keys.join(", ")) unless self::UNITS.key?(named)
+        raise Malformed, :negative if value.negative?
+
+        of(value, named).tap { |measure| raise Malformed, :too_large if measure.base > self::LIMIT }
+      end
+
+      # @param value [Integer, Rational] how many
+      # @param unit [String] of which unit
+      def of(value, unit) = new(Decimal.simplify(value * self::UNITS.fetch(unit)), unit)
+
+      private
+
+      def number(text)
+        Decimal.parse(text)
+      rescue Malformed
+        raise Malformed, :not_a_measure
+      end
+    end
+
+    def initialize(base, unit)
+      @base = base
+      @unit = unit
+      freeze
+    end
+
+    def +(other) = self.class.new(Decimal.simplify(base + other.base), unit)
+    def *(other) = self.class.new(Decimal.simplify(base * other), unit)
+    def <=>(other) = other.instance_of?(self.class) ? base <=> other.base : nil
+    def eql?(other) = other.instance_of?(self.class) && base == other.base
+    def hash = [self.class, base].hash
+    def zero? = base.zero?
+
+    # @param unit [String] one of UNITS
+    # @return [Integer, Rational] the exact number of that unit
+    def in(unit) = Decimal.simplify(Rational(base) / self.class::UNITS.fetch(unit))
+
+    # @param unit [String] the unit to write it in
+    # @return [Measure] the same quantity, written in that unit
+    def as(unit) = self.class.new(base, unit)
+
+    # @return [String] e.g. "0.21 kg"; exact where the number has a finite decimal expansion, else to 9 places
+    def to_s
+      value = self.in(unit)
+      finite = value.is_a?(Integer) || only_twos_and_fives?(value.denominator)
+      "#{finite ? Decimal.write(value) : Decimal.write(value, places: 9)} #{unit}"
+    end
+
+    def inspect = "#<#{self.class.name} #{self}>"
+
+    private
+
+    def only_twos_and_fives?(number)
+      number /= 2 while (number % 2).zero?
+      number /= 5 while (number % 5).zero?
+      number == 1
+    end
+  end
+
+  # A weight, exact in nanograms. One avoirdupois pound is 0.45359237 kg by definition (the international yard and
+  # pound agreement of 1959), so one ounce is 28 349 523 125 ng: a whole number.
+  class Weight < Measure
+    UNITS = { "kg" => 1_000_000_000_000, "g" => 1_000_000_000, "lb" => 453_592_370_000, "oz" => 28_349_523_125 }.freeze
+    # 1000 tonnes
+    LIMIT = UNITS["kg"] * 1_000_000
+  end
+
+  # A length, exact in nanometres. One inch is 25.4 mm by definition (the agreement of 1959).
+  class Length < Measure
+    UNITS = { "cm" => 10_000_000, "mm" => 1_000_000, "m" => 1_000_000_000, "in" => 25_400_000, "ft" => 304_800_000 }
+            .freeze
+    # One kilometre
+    LIMIT = UNITS["m"] * 1000
+  end
+end

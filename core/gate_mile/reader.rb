@@ -1,0 +1,158 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Reads the fields of one JSON object and notes every problem at its place, so that a document with five mistakes
+  # is told of five. A field that can't be read is nil.
+  class Reader
+    NAME_LENGTH = 120
+
+    # @return [Array<Problem>] shared by all readers of one document
+    attr_reader :problems
+    # @return [String] JSON Pointer of the object
+    attr_reader :pointer
+
+    # @param object [Object] parsed JSON; anything but a Hash is a problem
+    # @param problems [Array<Problem>]
+    # @param pointer [String]
+    def initialize(object, problems = [], pointer = "")
+      @problems = problems
+      @pointer = pointer
+      @read = []
+      @hash = object
+      return if object.is_a?(Hash)
+
+      problem(nil, :not_an_object)
+      @hash = {}
+    end
+
+    # @param key [String]
+    # @return [Boolean] whether something other than null stands there
+    def given?(key) = !@hash[key].nil?
+
+    # @param key [String]
+    # @param required [Boolean]
+    # @param most [Integer] characters
+    # @return [String, nil] trimmed; an empty one counts as none
+    def text(key, required: true, most: NAME_LENGTH)
+      value = fetch(key)
+      return problem(key, :not_text) unless value.nil? || value.is_a?(String)
+
+      value = value.to_s.strip
+      return (problem(key, :missing) if required) if value.empty?
+      return problem(key, :too_long, most: most, length: value.length) if value.length > most
+
+      value
+    end
+
+    # @param key [String]
+    # @param among [Array<String>]
+    # @return [String, nil]
+    def choice(key, among:, default: nil)
+      value = fetch(key)
+      return default || problem(key, :missing) if value.nil?
+
+      among.include?(value) ? value : problem(key, :not_one_of, choices: among.join(", "))
+    end
+
+    # @param key [String]
+    # @return [Boolean, nil]
+    def flag(key, default: nil)
+      value = fetch(key)
+      return default.nil? ? problem(key, :missing) : default if value.nil?
+
+      [true, false].include?(value) ? value : problem(key, :not_true_or_false)
+    end
+
+    # @param key [String]
+    # @param range [Range<Integer>]
+    # @return [Integer, nil]
+    def whole(key, range)
+      value = fetch(key)
+      return problem(key, :missing) if value.nil?
+      return problem(key, :not_whole) unless value.is_a?(Integer)
+
+      range.cover?(value) ? value : problem(key, :out_of_range, least: range.min, most: range.max)
+    end
+
+    # @param key [String]
+    # @param currency [Currency, nil] nil (itself a problem noted elsewhere) reads nothing
+    # @return [Money, nil] not negative
+    def money(key, currency, required: true)
+      parsed(key, required) do |value|
+        next if currency.nil?
+
+        amount = Money.parse(value, currency)
+        amount.negative? ? problem(key, :negative) : amount
+      end
+    end
+
+    # Reads with any of the quantities' own parsers.
+    # @param key [String]
+    # @yieldparam value [Object]
+    # @return [Object, nil] what the block makes of the value; a {Malformed} becomes a problem
+    def parsed(key, required = true)
+      value = fetch(key)
+      return (problem(key, :missing) if required) if value.nil? || value == ""
+
+      yield value
+    rescue Malformed => e
+      problem(key, e.code, **e.numbers)
+    end
+
+    # @param key [String]
+    # @return [Reader, nil] of the object at the key
+    def object(key, required: true)
+      value = fetch(key)
+      return (problem(key, :missing) if required) if value.nil?
+
+      Reader.new(value, problems, at(key))
+    end
+
+    # @param key [String]
+    # @param most [Integer]
+    # @yieldparam item [Reader] of one object of the list
+    # @return [Array] what the block made of each
+    def list(key, required: true, most: nil)
+      values(key, required: required, most: most).each_with_index.map do |value, index|
+        item = Reader.new(value, problems, "#{at(key)}/#{index}")
+        yield(item).tap { item.finish }
+      end
+    end
+
+    # @param key [String]
+    # @return [Array] the bare values of the list
+    def values(key, required: true, most: nil)
+      value = fetch(key)
+      return (problem(key, :missing) if required) || [] if value.nil?
+      return problem(key, :not_a_list) || [] unless value.is_a?(Array)
+      return problem(key, :too_many, most: most) || [] if most && value.size > most
+
+      value
+    end
+
+    # Notes fields that nobody asked for: a misspelt one must not be passed over in silence.
+    # @return [void]
+    def finish
+      (@hash.keys - @read).each { |key| problem(key, :unknown_field) }
+    end
+
+    # @param key [String, Integer, nil] nil: the object itself
+    # @param code [Symbol]
+    # @return [nil]
+    def problem(key, code, **numbers)
+      problems << Problem.new(pointer: key.nil? ? pointer : at(key), code: code, numbers: numbers)
+      nil
+    end
+
+    # @param key [String, Integer]
+    # @return [String] JSON Pointer of the field
+    def at(key) = "#{pointer}/#{key.to_s.gsub("~", "~0").gsub("/", "~1")}"
+
+    private
+
+    def fetch(key)
+      @read << key
+      @hash[key]
+    end
+  end
+end

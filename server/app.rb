@@ -1,0 +1,187 @@
+# frozen_string_literal: true
+
+module Server
+  # The HTTP application. Each resource has its routes in a file of its own under routes/.
+  class App < Sinatra::Base
+    BODY_LIMIT = 1_048_576
+
+    set :show_exceptions, false
+    set :raise_errors, false
+    set :dump_errors, false
+    set :static, false
+    set :protection, false
+    set :host_authorization, { permitted_hosts: [] }
+    set :shelf, BookShelf.new
+    set :strict_paths, true
+
+    register Routes::Pages
+    register Routes::Setup
+    register Routes::Zones
+    register Routes::Methods
+    register Routes::Rates
+    register Routes::Products
+    register Routes::History
+    register Routes::Quotes
+
+    helpers do
+      # @param schema [String, nil] the contract's schema for the body
+      # @return [Hash] the parsed JSON body
+      # @raise [Problem] 400, 413, 415, 422
+      def body_of(schema = nil)
+        raise Problem.new(415, "Send application/json.") unless request.media_type == "application/json"
+
+        parsed = parse(read_body)
+        Contract.check(schema, parsed) if schema
+        parsed
+      end
+
+      def read_body
+        text = request.content_length.to_i > BODY_LIMIT ? nil : request.body.read(BODY_LIMIT + 1).to_s
+        if text.nil? || text.bytesize > BODY_LIMIT
+          raise Problem.new(413,
+                            "Send at most #{BODY_LIMIT / 1024} KB at once.")
+        end
+
+        text.force_encoding(Encoding::UTF_8)
+        text.valid_encoding? ? text : raise(Problem.new(400, "The body is not UTF-8."))
+      end
+
+      def parse(text)
+        JSON.parse(text)
+      rescue JSON::ParserError
+        raise Problem.new(400, "The body is not JSON.")
+      end
+
+      # @param value [Object]
+      # @return [String] JSON; sets status and type
+      def answer(value, status = 200)
+        self.status(status)
+        content_type :json
+        headers "cache-control" => "no-store"
+        JSON.generate(value)
+      end
+
+      # @param model [Class]
+      # @param id [String]
+      # @return [ActiveRecord::Base]
+      # @raise [Problem] 404
+      def found(model, id)
+        model.find_by(id: id) or raise Problem.new(404, "It is not there any more. Somebody may have removed it.")
+      end
+
+      # Finds a record and checks that the edit was based on how it stands now.
+      # @raise [Problem] 404, 409 (current: how it stands now)
+      def found_for_edit(model, id, version, document)
+        record = found(model, id)
+        return record if record.lock_version == version
+
+        raise Problem.new(409, "This was changed elsewhere since it was shown here.",
+                          current: Documents.public_send(document, record))
+      end
+
+      # @return [Integer] of a deletion
+      def lock_version
+        Integer(params["lock_version"], 10, exception: false) or
+          raise Problem.new(422, "Say which version is meant.", errors: [
+                              { pointer: "/lock_version", code: "missing", detail: Words.of(:missing) }
+                            ])
+      end
+
+      def save(record)
+        record.save or raise Problem.of_record(record)
+        record
+      end
+
+      # @raise [Problem] 409 where the list was changed in the meantime
+      def put_in_order(records, ids)
+        unless records.map(&:id).sort == ids.sort
+          raise Problem.new(409, "The list was changed elsewhere. Look at it again and move once more.")
+        end
+
+        ids.each_with_index { |id, index| records.find { |record| record.id == id }.update!(position: index + 1) }
+      end
+
+      # @param names [Hash] filled with what names the change
+      # @return [ActiveRecord::Base] saved
+      def update(model, document, body, names)
+        record = found_for_edit(model, params["id"], body.delete("lock_version"), document)
+        names[:name] = record.name
+        record.assign_attributes(body)
+        save(record)
+        names.merge!(Naming.of_update(record))
+        record
+      end
+
+      # @param names [Hash] filled with what names the change
+      # @return [ActiveRecord::Base] removed
+      def remove(model, document, names)
+        record = found_for_edit(model, params["id"], lock_version, document)
+        names[:name] = record.name
+        record.destroy!
+      end
+
+      # @param hash [Object] a cart document
+      # @return [GateMile::Cart]
+      # @raise [Problem] 422
+      def cart_of(hash, book, under: "")
+        GateMile::Cart.parse(hash, book.currency)
+      rescue GateMile::Invalid => e
+        raise Problem.of_invalid(e, under: under)
+      end
+
+      # @return [Integer] a number of the query
+      def number(name, default, range)
+        text = params[name] or return default
+        value = Integer(text, 10, exception: false)
+        return value if value && range.cover?(value)
+
+        raise Problem.new(422, Problem::TITLES[422], errors: [
+                            { pointer: "/#{name}", code: "out_of_range", detail: Words.of(:out_of_range, least: range.min, most: range.max) }
+                          ])
+      end
+
+      def done
+        status 204
+        ""
+      end
+    end
+
+    before do
+      headers "x-content-type-options" => "nosniff", "referrer-policy" => "same-origin",
+              "content-security-policy" => Routes::Pages::POLICY
+      next if %w[GET HEAD].include?(request.request_method) || !request.path.start_with?("/api/")
+      next if Records::Store.current || request.path == "/api/store"
+
+      raise Problem.new(404, "There is no shop yet. Open one first.")
+    end
+
+    error Problem do
+      problem = env["sinatra.error"]
+      status, headers, body = problem.response
+      halt status, headers, body
+    end
+
+    error ActiveRecord::RecordInvalid do
+      halt(*Problem.of_record(env["sinatra.error"].record).response)
+    end
+
+    # Two requests at once: the second one finds the row changed, or the name taken, after its own check.
+    error ActiveRecord::StaleObjectError, ActiveRecord::RecordNotUnique do
+      halt(*Problem.new(409, "Somebody else changed this at the same moment. Look at it again.").response)
+    end
+
+    error Sinatra::NotFound do
+      halt(*Problem.new(404, "There is nothing at this address.").response)
+    end
+
+    error Sinatra::BadRequest do
+      halt(*Problem.new(400, "The address can't be read.").response)
+    end
+
+    error do
+      error = env["sinatra.error"]
+      env["rack.errors"].puts("#{error.class}: #{error.message}", error.backtrace.first(20))
+      halt(*Problem.new(500, "The server made a mistake. Nothing was changed.").response)
+    end
+  end
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module Server
+  # Compiled books by the revision of the setup: the current one, and the last ones before it, so that prices before
+  # and after an edit can stand side by side.
+  class BookShelf
+    KEPT = 12
+
+    def initialize
+      @books = {}
+      @lock = Mutex.new
+    end
+
+    # @return [Array(Integer, GateMile::Book)] the current revision and its book
+    def current
+      revision = Records::Store.revision
+      book = @books[revision]
+      book ? [revision, book] : load
+    end
+
+    # @param revision [Integer]
+    # @return [GateMile::Book, nil] nil where it is not kept any more
+    def at(revision) = @books[revision]
+
+    # @return [void]
+    def clear = @lock.synchronize { @books = {} }
+
+    private
+
+    def load
+      @lock.synchronize do
+        revision, document = ActiveRecord::Base.transaction { [Records::Store.revision, BookDocument.read] }
+        book = @books[revision] || GateMile::Book.compile(document)
+        @books = @books.merge(revision => book).to_a.last(KEPT).to_h
+        [revision, book]
+      end
+    end
+  end
+end

@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+# Loads the application: the core, the libraries and, through Zeitwerk, everything under server/.
+
+ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require "bundler/setup"
+require "json"
+require "securerandom"
+require "logger"
+require "active_record"
+require "sinatra/base"
+require "zeitwerk"
+
+$LOAD_PATH.unshift(File.expand_path("../core", __dir__)) unless $LOAD_PATH.include?(File.expand_path("../core",
+                                                                                                     __dir__))
+require "gate_mile"
+
+# The application around the core: HTTP, database, imports and exports.
+module Server
+  ROOT = File.expand_path("..", __dir__)
+
+  LOADER = Zeitwerk::Loader.new.tap do |loader|
+    loader.push_dir(__dir__, namespace: Server)
+    loader.ignore(__FILE__, File.join(__dir__, "prepare.rb"), File.join(__dir__, "db"),
+                  File.join(__dir__, "config.ru"), File.join(__dir__, "puma.rb"))
+    loader.setup
+  end
+  private_constant :LOADER
+
+  # @return [void] loads every file now, as a server that answers in threads should
+  def self.eager_load = LOADER.eager_load
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require "json_schemer"
+require "yaml"
+
+module Server
+  # The HTTP contract (docs/api/openapi.yaml) at work: bodies are held against it before anything else reads them.
+  module Contract
+    FILE = File.join(ROOT, "docs", "api", "openapi.yaml")
+
+    # Kinds of mismatch that JSON Schema names, as problems of ours.
+    CODES = { "required" => :missing, "string" => :not_text, "integer" => :not_whole, "boolean" => :not_true_or_false,
+              "object" => :not_an_object, "array" => :not_a_list, "enum" => :not_one_of, "schema" => :unknown_field,
+              "unevaluatedProperties" => :unknown_field, "maxItems" => :too_many }.freeze
+    private_constant :CODES
+
+    class << self
+      # @return [JSONSchemer::OpenAPI]
+      def document = @document ||= JSONSchemer.openapi(source)
+
+      # @return [Hash] the contract as it is written
+      def source = @source ||= YAML.safe_load_file(FILE)
+
+      # @param name [String] a schema of the contract
+      # @param body [Object] parsed JSON
+      # @return [void]
+      # @raise [Problem] 422 with every mismatch at its place
+      def check(name, body)
+        errors = schema(name).validate(body).flat_map { |error| problems(error) }.uniq
+        raise Problem.new(422, Problem::TITLES[422], errors: errors) if errors.any?
+      end
+
+      # @return [void] reads the contract now rather than at the first request
+      def prepare = source["components"]["schemas"].each_key { |name| schema(name) }
+
+      private
+
+      def schema(name) = (@schemas ||= {})[name] ||= document.schema(name)
+
+      def problems(error)
+        places = error["type"] == "required" ? error["details"]["missing_keys"].map { |key| "/#{key}" } : [""]
+        code = CODES.fetch(error["type"], :wrong_form)
+        if error["schema"].is_a?(Hash)
+          numbers = { choices: error.dig("schema", "enum")&.join(", "),
+                      most: error.dig("schema", "maxItems") }
+        end
+        places.map do |place|
+          { pointer: error["data_pointer"] + place, code: code, detail: Words.of(code, **numbers.to_h) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+module Server
+  # A refusal, told as problem details (RFC 9457): status, title, and for each bad field a JSON Pointer into the body.
+  class Problem < StandardError
+    TITLES = {
+      400 => "This can't be read", 403 => "Not from there", 404 => "Not here", 405 => "Not like this",
+      409 => "Changed in the meantime", 413 => "Too large", 415 => "Not JSON", 422 => "Something needs correcting",
+      500 => "Something went wrong here"
+    }.freeze
+    # Columns that the contract calls by another name.
+    FIELDS = { shipping_method_id: :method, zone_id: :zone }.freeze
+    private_constant :FIELDS
+    TYPE = "application/problem+json"
+
+    # @return [Integer]
+    attr_reader :status
+
+    # @param status [Integer] an HTTP status
+    # @param detail [String]
+    # @param errors [Array<Hash>] `{ pointer:, code:, detail: }` each
+    # @param extra [Hash] further members, e.g. what stands there now
+    def initialize(status, detail, errors: [], **extra)
+      @status = status
+      @body = { type: "about:blank", title: TITLES.fetch(status), status: status, detail: detail, errors: errors,
+                **extra }
+      super(detail)
+    end
+
+    # @param pointer [String]
+    # @return [Problem] the same, of a document that stands deeper in the body
+    def under(pointer)
+      errors = @body[:errors].map { |error| error.merge(pointer: pointer + error[:pointer]) }
+      Problem.new(status, message, errors: errors)
+    end
+
+    # @return [String] JSON
+    def to_json(*) = JSON.generate(@body)
+
+    # @return [Array] a Rack response
+    def response = [status, { "content-type" => TYPE, "cache-control" => "no-store" }, [to_json]]
+
+    class << self
+      # @param invalid [GateMile::Invalid]
+      # @param under [String] pointer of the document inside the body
+      # @return [Problem]
+      def of_invalid(invalid, under: "")
+        new(422, TITLES[422], errors: invalid.problems.map do |problem|
+          { pointer: under + problem.pointer, code: problem.code, detail: Words.of(problem.code, **problem.numbers) }
+        end)
+      end
+
+      # @param record [ActiveRecord::Base] with errors
+      # @return [Problem]
+      def of_record(record)
+        new(422, TITLES[422], errors: record.errors.filter_map do |error|
+          next if error.attribute.to_s.include?(".")
+
+          { pointer: error.options[:pointer] || "/#{FIELDS.fetch(error.attribute, error.attribute)}",
+            code: "invalid", detail: error.message }
+        end.uniq)
+      end
+    end
+  end
+end

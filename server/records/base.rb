@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+module Server
+  module Records
+    # What every record of the setup has: its own id, a place in its list, and its part in the history of changes.
+    class Base < ActiveRecord::Base
+      self.abstract_class = true
+
+      # Letters that nobody takes for another.
+      ALPHABET = [*"a".."z", *"2".."9"].-(%w[l o i]).freeze
+      private_constant :ALPHABET
+
+      before_create { self.id ||= Array.new(10) { ALPHABET.sample(random: SecureRandom) }.join }
+      before_create { self.position = self.class.last_position + 1 if has_attribute?(:position) && position.to_i.zero? }
+      after_create { History.note(self, before: nil, after: History.row(self)) }
+      after_update { History.note(self, before: History.row_before(self), after: History.row(self)) }
+      after_destroy { History.note(self, before: History.row(self), after: nil) }
+
+      # @return [Integer]
+      def self.last_position = maximum(:position).to_i
+
+      # Names and codes: trimmed, not empty, not too long, without control characters.
+      # @param field [Symbol]
+      # @param most [Integer] characters
+      # @param required [Boolean]
+      def self.words(field, most: GateMile::Reader::NAME_LENGTH, required: true)
+        normalizes field, with: ->(text) { text.strip.presence }
+        validates field, presence: { message: Words.of(:missing) } if required
+        validates field, length: { maximum: most, message: lambda { |_, data|
+          Words.of(:too_long, most: most, length: data[:value].length)
+        } },
+                         format: { without: /[[:cntrl:]]/, message: Words.of(:control_characters) }, allow_nil: true
+      end
+
+      # @param field [Symbol]
+      # @param what [String] e.g. "zone", for the message
+      def self.unlike_others(field, what)
+        validates field, uniqueness: { case_sensitive: false, message: Words.of(:taken, what: what) }, allow_blank: true
+      end
+
+      private
+
+      # Reads a text by one of the core's parsers and notes what is wrong with it at its field.
+      def check(field)
+        yield
+      rescue GateMile::Malformed => e
+        errors.add(field, Words.of(e.code, **e.numbers))
+      end
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module Server
+  module Records
+    # A method that shoppers choose.
+    class ShippingMethod < Base
+      has_many :rates, dependent: :destroy
+
+      words :code, most: 40, required: false
+      words :name
+      words :private_name, required: false
+      words :promise, required: false
+      unlike_others :code, "method's code"
+      validates :code, presence: { message: Words.of(:missing) }, if: -> { name.present? }
+      before_validation { self.code = free_code if code.blank? && name.present? }
+
+      # @return [Hash] as in a book document
+      def document
+        { "id" => id, "code" => code, "name" => name, "private_name" => private_name, "promise" => promise,
+          "active" => active }
+      end
+
+      private
+
+      # A code made of the name: the merchant can type a better one.
+      def free_code
+        stem = name.unicode_normalize(:nfkd).upcase.gsub(/[^A-Z0-9]+/, "-").gsub(/\A-|-\z/, "")[0,
+                                                                                                30].presence || "METHOD"
+        taken = self.class.pluck(:code).to_set(&:upcase)
+        [stem, *(2..).lazy.map do |number|
+          "#{stem}-#{number}"
+        end.first(taken.size + 1)].find { |code| !taken.include?(code) }
+      end
+    end
+  end
+end

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Server
+  module Records
+    # The shop: one row.
+    class Store < Base
+      words :name
+      validate :readable_by_the_core, :currency_before_prices
+
+      # @return [Store, nil]
+      def self.current = find_by(id: 1)
+
+      # @return [Integer] grows with every change of the setup; 0 before there is a shop
+      def self.revision = connection.select_value("SELECT revision FROM stores WHERE id = 1").to_i
+
+      # @return [GateMile::Currency]
+      def money = GateMile::Currency[currency]
+
+      # @return [Hash] as in a book document
+      def document
+        { "name" => name, "country" => country, "currency" => currency, "time_zone" => time_zone,
+          "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
+          "method_order" => method_order, "ship_from" => ship_from || {} }
+      end
+
+      private
+
+      def readable_by_the_core
+        reader = GateMile::Reader.new(document)
+        GateMile::Store.read(reader)
+        reader.problems.each do |problem|
+          field = problem.pointer.split("/")[1]
+          next if field == "name"
+
+          errors.add(field, Words.of(problem.code, **problem.numbers), pointer: problem.pointer)
+        end
+      end
+
+      def currency_before_prices
+        return unless currency_changed? && persisted? && (Product.exists? || Rate.where.not(plan: nil).exists?)
+
+        errors.add(:currency, Words.of(:prices_stand, currency: currency_was))
+      end
+    end
+  end
+end

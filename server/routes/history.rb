@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Server
+  module Routes
+    # Undo, redo and the list of changes.
+    module History
+      def self.registered(app)
+        app.get "/api/history" do
+          answer({ changes: Records::Change.done.limit(100).map(&:document) })
+        end
+
+        app.post "/api/history/undo" do
+          ::Server::History.undo(body_of("HistoryStep")["change"])
+          answer(Documents.setup)
+        end
+
+        app.post "/api/history/redo" do
+          ::Server::History.redo(body_of("HistoryStep")["change"])
+          answer(Documents.setup)
+        end
+      end
+    end
+  end
+end

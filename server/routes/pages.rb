@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Server
+  module Routes
+    # The built front end: its files, and its page for every address that is not the API's.
+    module Pages
+      POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self'; " \
+               "connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+
+      def self.registered(app)
+        app.get "/assets/*" do
+          pass unless params["splat"].first.match?(/\A[\w.-]+\z/)
+
+          headers "cache-control" => "public, max-age=31536000, immutable"
+          send_file File.join(Settings.web, "assets", params["splat"].first)
+        end
+
+        app.get(%r{/(?!api/|assets/).*}) do
+          file = File.join(Settings.web, request.path == "/favicon.svg" ? "favicon.svg" : "index.html")
+          headers "cache-control" => "no-cache"
+          send_file file
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+module Server
+  module Routes
+    # What carts get.
+    module Quotes
+      def self.registered(app)
+        app.post "/api/quote" do
+          body = body_of
+          _, book = settings.shelf.current
+          answer(book.quote(cart_of(body, book), at: Time.now).dump)
+        end
+
+        app.post "/api/bench" do
+          body = body_of("BenchRequest")
+          revision, book = settings.shelf.current
+          cart = cart_of(body["cart"], book, under: "/cart")
+          shown = Quotes.preview(book, body["preview"])
+          answer(Quotes.bench(revision, shown, cart, settings.shelf.at(body["compare_to"])))
+        end
+
+        return unless Settings.echo?
+
+        app.post("/api/echo") { answer(body_of) }
+      end
+
+      # @param shown [GateMile::Book] the setup, or a preview of it
+      # @param earlier [GateMile::Book, nil] to compare with
+      # @return [Hash] the Bench of the contract
+      def self.bench(revision, shown, cart, earlier)
+        { revision: revision, quote: shown.quote(cart, at: Time.now).dump,
+          board: shown.board(cart).map { |zone, methods| { zone: zone, methods: methods.map(&:dump) } },
+          before: earlier && before(earlier, cart) }
+      end
+
+      # @return [GateMile::Book] with the plan that is being typed in the place of the stored one
+      # @raise [Problem] 422
+      def self.preview(book, preview)
+        return book if preview.nil?
+
+        rate = book.rates.find { |candidate| candidate.id == preview["rate"] } or
+          raise Problem.new(404, "The rate is not there any more.")
+        book.with_rate(rate.with(plan: preview["plan"] && GateMile::Plan.parse(preview["plan"], book.currency)))
+      rescue GateMile::Invalid => e
+        raise Problem.of_invalid(e, under: "/preview/plan")
+      end
+
+      def self.before(book, cart)
+        { zone: book.quote(cart, at: Time.now).landing&.zone&.id,
+          rates: book.board(cart).each_value.flat_map do |methods|
+            methods.map do |method|
+              [method.rate, method.price&.to_s]
+            end
+          end.to_h }
+      end
+      private_class_method :before
+    end
+  end
+end

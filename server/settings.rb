@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module Server
+  # What the environment says, read in one place.
+  module Settings
+    # @return [String] the database file
+    def self.database = ENV.fetch("GATE_MILE_DATABASE", File.join(ROOT, "var", "gate_mile.sqlite3"))
+
+    # @return [String] the folder of the built front end
+    def self.web = ENV.fetch("GATE_MILE_WEB", File.join(ROOT, "web", "dist"))
+
+    # @return [Array<String>] host names that requests may be addressed to
+    def self.hosts = %w[localhost 127.0.0.1 ::1 [::1]] + ENV.fetch("GATE_MILE_HOSTS", "").split(",").map(&:strip)
+
+    # @return [Boolean] whether the endpoint is there that perf/http.rb measures against
+    def self.echo? = ENV["GATE_MILE_ECHO"] == "1"
+  end
+end

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Server
+  # The sentences in which a problem is told to the one who typed: what is wrong, and what to do.
+  module Words
+    SENTENCES = {
+      missing: "Fill this in.",
+      too_long: "Use at most %<most>s characters; this has %<length>s.",
+      control_characters: "Leave out line breaks and other control characters.",
+      taken: "There is another %<what>s of this name already.",
+      method_in_zone: "This method is in the zone already.",
+      place_twice: "This place is in the list twice.",
+      not_an_amount: "Write an amount like 4.50, with a point and without a currency sign.",
+      too_many_decimals: "This currency has at most %<places>s decimals.",
+      too_large: "This is larger than anything a shop ships or charges.",
+      negative: "This can't be less than zero.",
+      not_a_number: "Write a number like 4.50.",
+      not_a_measure: "Write a number and a unit, like 0.25 kg.",
+      unknown_unit: "Use one of these units: %<units>s.",
+      size_in_part: "Give all three sides, or none.",
+      not_a_percentage: "Write a percentage like 12.5.",
+      unknown_country: "This is no country code of ISO 3166-1, such as GB or IE.",
+      unknown_currency: "This is no currency code of ISO 4217, such as GBP or EUR.",
+      unknown_time_zone: "This is no time zone of the IANA list, such as Europe/London.",
+      prices_stand: "Prices are set in %<currency>s already. The currency can change only while there are none.",
+      not_whole: "Write a whole number.",
+      out_of_range: "Use a whole number from %<least>s to %<most>s.",
+      not_text: "This must be text.",
+      not_an_object: "This must be an object with fields.",
+      not_a_list: "This must be a list.",
+      not_true_or_false: "This must be true or false.",
+      not_one_of: "Use one of: %<choices>s.",
+      too_many: "Use at most %<most>s of these.",
+      bad_line: "Address line %<line>s is no text, or too long.",
+      unknown_field: "There is no field of this name.",
+      unknown_id: "This points to something that is not there.",
+      twice: "This stands there already, at number %<first>s.",
+      wrong_form: "This has not the form that is expected here."
+    }.freeze
+    private_constant :SENTENCES
+
+    # @param code [Symbol]
+    # @param numbers [Hash] what the sentence names
+    # @return [String]
+    def self.of(code, **numbers) = format(SENTENCES.fetch(code), **numbers)
+  end
+end

@@ -1,0 +1,12 @@
+import js from '@eslint/js'
+import reactHooks from 'eslint-plugin-react-hooks'
+import globals from 'globals'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['dist', 'node_modules', 'src/api/contract.gen.ts'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  reactHooks.configs.flat.recommended,
+  { languageOptions: { globals: globals.browser } },
+)

@@ -1,0 +1,94 @@
+import { QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
+import { toast } from 'sonner'
+import { sentenceOfChange } from '../history/words'
+import { call, type Choices, type Setup } from './client'
+
+export const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 0, refetchOnWindowFocus: 'always' } },
+})
+
+const SETUP = ['setup']
+
+export function useSetupQuery() {
+  return useQuery({
+    queryKey: SETUP,
+    queryFn: ({ signal }) => call<Setup>('GET', '/api/setup', undefined, signal),
+  })
+}
+
+export function useChoices() {
+  return useQuery({
+    queryKey: ['choices'],
+    queryFn: ({ signal }) => call<Choices>('GET', '/api/choices', undefined, signal),
+    staleTime: Infinity,
+  })
+}
+
+interface Workshop {
+  /** The setup that is shown. */
+  setup: Setup
+  /** The revision before the merchant's last edit; its prices are shown beside the new ones. */
+  compareTo: number | null
+  /** Runs one edit, then shows what it changed. Problems are thrown to the caller. */
+  edit: <Answer>(request: () => Promise<Answer>) => Promise<Answer>
+  undo: () => Promise<void>
+  redo: () => Promise<void>
+  /** Puts the prices before the last edit away. */
+  settle: () => void
+}
+
+const WorkshopContext = createContext<Workshop | null>(null)
+
+export function useWorkshop(): Workshop {
+  const workshop = useContext(WorkshopContext)
+  if (!workshop) throw new Error('useWorkshop outside its provider')
+  return workshop
+}
+
+export function WorkshopProvider({ setup, children }: { setup: Setup; children: ReactNode }) {
+  const client = useQueryClient()
+  const [compareTo, setCompareTo] = useState<number | null>(null)
+
+  const edit = useCallback(
+    async <Answer,>(request: () => Promise<Answer>): Promise<Answer> => {
+      const before = client.getQueryData<Setup>(SETUP)?.revision ?? null
+      try {
+        const answer = await request()
+        setCompareTo(before)
+        return answer
+      } finally {
+        await client.invalidateQueries({ queryKey: SETUP })
+        void client.invalidateQueries({ queryKey: ['products'] })
+      }
+    },
+    [client],
+  )
+
+  const step = useCallback(
+    async (kind: 'undo' | 'redo') => {
+      const change = client.getQueryData<Setup>(SETUP)?.history[kind]
+      if (!change) return
+      try {
+        await edit(() => call('POST', `/api/history/${kind}`, { change: change.id }))
+        toast(`${kind === 'undo' ? 'Undone' : 'Done again'}: ${sentenceOfChange(change)}`)
+      } catch (error) {
+        toast.error((error as Error).message)
+      }
+    },
+    [client, edit],
+  )
+
+  const workshop = useMemo<Workshop>(
+    () => ({
+      setup,
+      compareTo,
+      edit,
+      undo: () => step('undo'),
+      redo: () => step('redo'),
+      settle: () => setCompareTo(null),
+    }),
+    [setup, compareTo, edit, step],
+  )
+  return <WorkshopContext.Provider value={workshop}>{children}</WorkshopContext.Provider>
+}

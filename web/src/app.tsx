@@ -1,0 +1,62 @@
+import { createBrowserRouter, Outlet, Navigate } from 'react-router'
+import { useSetupQuery, WorkshopProvider } from './api/setup'
+import { BenchCartProvider } from './bench/cart'
+import { BenchResultProvider } from './bench/result'
+import { Board } from './board/board'
+import { Shell } from './frame/shell'
+import { Wordmark } from './frame/top-bar'
+import { Goods } from './goods/goods'
+import { Methods } from './methods/methods'
+import { FirstRun } from './store/first-run'
+import { ShopSettings } from './store/shop-settings'
+
+/** Loads the setup; without a shop there is only the page that opens one. */
+function Root() {
+  const { data: setup, error, refetch } = useSetupQuery()
+  if (!setup)
+    return (
+      <div className="grid h-dvh place-items-center">
+        <div className="text-center">
+          <Wordmark />
+          {error ? (
+            <div role="alert" className="mt-3">
+              <p>{error.message}</p>
+              <button type="button" className="button mt-2" onClick={() => void refetch()}>
+                Try again
+              </button>
+            </div>
+          ) : (
+            <p className="mt-3 text-soft">Fetching the setup …</p>
+          )}
+        </div>
+      </div>
+    )
+  if (!setup.store) return <FirstRun />
+  return (
+    <WorkshopProvider setup={setup}>
+      <BenchCartProvider setup={setup}>
+        <BenchResultProvider>
+          <Outlet />
+        </BenchResultProvider>
+      </BenchCartProvider>
+    </WorkshopProvider>
+  )
+}
+
+export const router = createBrowserRouter([
+  {
+    element: <Root />,
+    children: [
+      {
+        element: <Shell />,
+        children: [
+          { path: '/', element: <Board /> },
+          { path: '/goods', element: <Goods /> },
+          { path: '/methods', element: <Methods /> },
+          { path: '/shop', element: <ShopSettings /> },
+          { path: '*', element: <Navigate to="/" replace /> },
+        ],
+      },
+    ],
+  },
+])

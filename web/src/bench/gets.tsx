@@ -1,0 +1,87 @@
+import { useState } from 'react'
+import type { MethodQuote } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { Reckoning } from '../reckoning/reckoning'
+import { causeSentence, statusSentence } from '../reckoning/words'
+import type { Formats } from '../ui/format'
+import { Before, Price } from '../ui/price'
+import { useBenchResult } from './result'
+
+/** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
+export function Gets({ formats }: { formats: Formats }) {
+  const { setup } = useWorkshop()
+  const { bench, error } = useBenchResult()
+  if (error)
+    return (
+      <p role="alert" className="border-l-4 border-brick bg-white p-2">
+        {error.message}
+      </p>
+    )
+  if (!bench)
+    return (
+      <p className="text-soft" aria-busy>
+        Pricing the cart …
+      </p>
+    )
+  const { quote } = bench
+  const zone = setup.zones.find((candidate) => candidate.id === quote.landing?.zone)
+  const sentence = statusSentence(quote, setup)
+  return (
+    <section aria-label="This cart gets" className="border-t-2 border-ink pt-2" aria-live="polite">
+      <header className="flex items-baseline justify-between gap-2">
+        <h2 className="text-lg whitespace-nowrap">This cart gets</h2>
+        {zone && <span className="truncate text-right font-cond text-soft">{zone.name}</span>}
+      </header>
+      {sentence && <p className="mt-2 border-l-4 border-ink bg-white p-2">{sentence}</p>}
+      <ul>
+        {quote.methods.map((method) => (
+          <Row key={method.rate} method={method} formats={formats} />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function Row({ method, formats }: { method: MethodQuote; formats: Formats }) {
+  const { before } = useBenchResult()
+  const [open, setOpen] = useState(false)
+  const available = method.status === 'available'
+  return (
+    <li className="border-b border-hair py-1.5">
+      <div className="flex items-center justify-between gap-2">
+        <span className={available ? '' : 'text-soft'}>
+          <span className="font-medium break-words">{method.name}</span>
+          {available && (method.promise || method.marks.includes('cheapest')) && (
+            <span className="block text-xs text-soft">
+              {[method.promise, method.marks.includes('cheapest') && 'cheapest'].filter(Boolean).join(' · ')}
+            </span>
+          )}
+          {method.causes.map((cause, index) => (
+            <span key={index} className="block text-xs">
+              {causeSentence(cause)}
+            </span>
+          ))}
+        </span>
+        <span className="text-right whitespace-nowrap">
+          <Before amount={before(method)} formats={formats} />
+          {method.price !== null ? (
+            <button
+              type="button"
+              className="rounded-xs px-0.5 underline decoration-edge decoration-dotted underline-offset-4 hover:decoration-solid"
+              aria-expanded={open}
+              aria-label={`Why ${formats.price(method.price)} for ${method.name}?`}
+              onClick={() => setOpen(!open)}
+            >
+              <Price amount={method.price} formats={formats} large />
+            </button>
+          ) : (
+            <span className="text-soft">no</span>
+          )}
+        </span>
+      </div>
+      {open && method.price !== null && (
+        <Reckoning method={method} formats={formats} close={() => setOpen(false)} />
+      )}
+    </li>
+  )
+}

@@ -1,0 +1,101 @@
+import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { Link } from 'react-router'
+import { call, type Method, type Plan, type Rate } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import { Field } from '../ui/field'
+import type { Formats } from '../ui/format'
+import { Switch } from '../ui/switch'
+import { useEdits } from './edits'
+
+interface Props {
+  rate: Rate
+  method: Method
+  formats: Formats
+  siblings: Rate[]
+  /** The field that should have the focus, when a reckoning led here. */
+  focus: string | null
+}
+
+/** A typed amount as a plan; nothing typed is no price, which is not the same as zero. */
+function planOf(typed: string): Plan | null {
+  return typed.trim() ? { schedule: { kind: 'flat', amount: typed.trim() } } : null
+}
+
+/** One rate, edited in place: every field stores itself, and the bench moves while the price is typed. */
+export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
+  const { edit } = useWorkshop()
+  const { setPreview, preview, previewProblem } = useBenchResult()
+  const edits = useEdits()
+  const index = siblings.indexOf(rate)
+  const name = rate.name ?? method.name ?? ''
+  const patch = (body: object, version: number) =>
+    edit(() => call('PATCH', `/api/rates/${rate.id}`, { ...body, lock_version: version }))
+  return (
+    <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-white px-3 py-3">
+      <Field
+        label="Flat price"
+        inputId={`rate-${rate.id}-plan`}
+        autoFocus={focus === null || focus === 'plan'}
+        prefix={formats.symbol}
+        width="w-24"
+        inputMode="decimal"
+        placeholder="not set"
+        value={rate.plan?.schedule.amount ?? ''}
+        version={rate.lock_version}
+        pointer="/plan"
+        save={(typed, version) => patch({ plan: planOf(typed) }, version)}
+        read={(current) => (current as Rate).plan?.schedule.amount ?? ''}
+        show={(amount) => (amount ? formats.money(amount) : 'no price')}
+        typing={(typed) => setPreview(typed === null ? null : { rate: rate.id, plan: planOf(typed) })}
+        warning={preview?.rate === rate.id ? (previewProblem?.at('/preview/plan') ?? null) : null}
+        hint={rate.plan === null ? 'Without a price it is not offered. Zero makes it free.' : ''}
+      />
+      <Field
+        label="Name in this zone"
+        inputId={`rate-${rate.id}-name`}
+        autoFocus={focus === 'name'}
+        width="w-56"
+        placeholder={method.name ?? ''}
+        value={rate.name ?? ''}
+        version={rate.lock_version}
+        pointer="/name"
+        save={(typed, version) => patch({ name: typed.trim() || null }, version)}
+        read={(current) => (current as Rate).name ?? ''}
+        hint={rate.name ? '' : 'As the method is called everywhere.'}
+      />
+      <div className="flex flex-col gap-1">
+        <span className="font-cond text-soft">In this zone</span>
+        <Switch
+          label={`${name} in this zone`}
+          on={rate.active ?? true}
+          change={(on) => void edits.switchRate(rate, on)}
+        />
+      </div>
+      <div className="ml-auto flex flex-wrap gap-1 pt-5">
+        <button
+          type="button"
+          className="quiet"
+          disabled={index <= 0}
+          onClick={() => void edits.moveRate(siblings, index, -1)}
+        >
+          <ArrowUp size={14} aria-hidden /> Move up
+        </button>
+        <button
+          type="button"
+          className="quiet"
+          disabled={index === siblings.length - 1}
+          onClick={() => void edits.moveRate(siblings, index, 1)}
+        >
+          <ArrowDown size={14} aria-hidden /> Move down
+        </button>
+        <button type="button" className="quiet" onClick={() => void edits.removeRate(rate, name)}>
+          <Trash2 size={14} aria-hidden /> Remove
+        </button>
+        <Link className="quiet underline" to={`/methods#method=${method.id}`}>
+          The method everywhere
+        </Link>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,109 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Method, MethodQuote, Rate } from '../api/client'
+import { useBenchResult } from '../bench/result'
+import { Reckoning } from '../reckoning/reckoning'
+import { causeSentence } from '../reckoning/words'
+import type { Formats } from '../ui/format'
+import { Before, Price } from '../ui/price'
+import type { Axis } from './axis'
+import { RateEditor } from './rate-editor'
+import { Strip } from './strip'
+
+interface Props {
+  rate: Rate
+  method: Method
+  siblings: Rate[]
+  axis: Axis
+  formats: Formats
+  open: boolean
+  /** The field that a reckoning's line led to. */
+  focus: string | null
+  toggle: () => void
+}
+
+export const ROW =
+  'grid grid-cols-[minmax(9rem,13rem)_minmax(6rem,1fr)_minmax(7rem,auto)] items-center gap-x-3'
+
+/** Method, strip, price. A click on the row edits the rate in place, a click on the price shows its reckoning. */
+export function RateRow({ rate, method, siblings, axis, formats, open, focus, toggle }: Props) {
+  const { bench, preview } = useBenchResult()
+  const [reckoned, setReckoned] = useState(false)
+  const quote = bench?.board
+    .find(({ zone }) => zone === rate.zone)
+    ?.methods.find((found) => found.rate === rate.id)
+  const name = rate.name ?? method.name
+  const row = useRef<HTMLLIElement>(null)
+  useEffect(() => {
+    if (open && focus) row.current?.scrollIntoView({ block: 'nearest' })
+  }, [open, focus])
+  const shown = preview?.rate === rate.id && quote?.status === 'available' && quote.price !== null
+  const plan =
+    shown && preview.plan
+      ? { schedule: { kind: 'flat' as const, amount: quote.price! } }
+      : (rate.plan ?? null)
+  return (
+    <li ref={row} className="border-t border-hair first:border-t-0">
+      <div className={ROW}>
+        <button
+          type="button"
+          className="min-w-0 rounded-xs py-1 text-left hover:underline"
+          aria-expanded={open}
+          aria-label={`Edit ${name}`}
+          onClick={toggle}
+        >
+          <span className="block font-medium break-words">{name}</span>
+          {method.promise && <span className="block truncate text-xs text-soft">{method.promise}</span>}
+        </button>
+        {/* A second way in for the pointer; the button beside it is the one for the keyboard. */}
+        <div onClick={toggle} className="cursor-pointer">
+          <Strip plan={plan} axis={axis} formats={formats} off={!rate.active || !method.active} />
+        </div>
+        <RowPrice
+          quote={quote}
+          name={name ?? ''}
+          formats={formats}
+          open={reckoned}
+          toggle={() => setReckoned(!reckoned)}
+        />
+      </div>
+      {reckoned && quote?.price != null && (
+        <Reckoning method={quote} formats={formats} close={() => setReckoned(false)} />
+      )}
+      {open && <RateEditor rate={rate} method={method} formats={formats} siblings={siblings} focus={focus} />}
+    </li>
+  )
+}
+
+interface PriceProps {
+  quote: MethodQuote | undefined
+  name: string
+  formats: Formats
+  open: boolean
+  toggle: () => void
+}
+
+function RowPrice({ quote, name, formats, open, toggle }: PriceProps) {
+  const { before } = useBenchResult()
+  if (!quote) return <span />
+  if (quote.price === null)
+    return (
+      <span className="py-1 text-right text-xs text-soft">
+        <Before amount={before(quote)} formats={formats} />
+        {quote.causes.map((cause) => causeSentence(cause)).join(' ')}
+      </span>
+    )
+  return (
+    <span className="text-right whitespace-nowrap">
+      <Before amount={before(quote)} formats={formats} />
+      <button
+        type="button"
+        className="rounded-xs px-0.5 underline decoration-edge decoration-dotted underline-offset-4 hover:decoration-solid"
+        aria-expanded={open}
+        aria-label={`Why ${formats.price(quote.price)} for ${name}?`}
+        onClick={toggle}
+      >
+        <Price amount={quote.price} formats={formats} large />
+      </button>
+    </span>
+  )
+}

@@ -1,0 +1,90 @@
+import type { Zone } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import type { Formats } from '../ui/format'
+import { AddRate } from './add-rate'
+import type { Axis } from './axis'
+import { areaName } from './country-picker'
+import { RateRow } from './rate-row'
+import { ZoneEditor } from './zone-editor'
+
+export interface Opened {
+  kind: 'zone' | 'rate'
+  id: string
+  field: string | null
+}
+
+interface Props {
+  zone: Zone
+  index: number
+  axis: Axis
+  formats: Formats
+  opened: Opened | null
+  open: (opened: Opened | null) => void
+}
+
+function coverage(zone: Zone): string {
+  const names = (zone.areas ?? []).map(areaName)
+  return names.length > 6 ? `${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : names.join(', ')
+}
+
+/** One zone across the Board; the one in which the bench cart lands is marked in ink. */
+export function ZoneBand({ zone, index, axis, formats, opened, open }: Props) {
+  const { setup } = useWorkshop()
+  const { bench } = useBenchResult()
+  const here = bench?.quote.landing?.zone === zone.id
+  const rates = setup.rates.filter((rate) => rate.zone === zone.id)
+  const free = setup.methods.filter((method) => !rates.some((rate) => rate.method === method.id))
+  const editing = opened?.kind === 'zone' && opened.id === zone.id
+  const toggle = (kind: 'zone' | 'rate', id: string) =>
+    open(opened?.kind === kind && opened.id === id ? null : { kind, id, field: null })
+  return (
+    <section
+      aria-label={`Zone ${zone.name}`}
+      aria-current={here ? 'location' : undefined}
+      className={`border-t border-edge py-2 pr-3 ${here ? 'border-l-[5px] border-l-ink bg-white pl-[9px]' : 'pl-3.5'}`}
+    >
+      <header className="flex flex-wrap items-baseline gap-x-3">
+        <h2 className="text-lg">
+          <button
+            type="button"
+            className="rounded-xs text-left hover:underline"
+            aria-expanded={editing}
+            onClick={() => toggle('zone', zone.id)}
+          >
+            {zone.name}
+          </button>
+        </h2>
+        <span className="text-soft">{coverage(zone) || 'covers nothing yet'}</span>
+        {here && (
+          <span className="border border-ink px-1.5 text-xs font-semibold">the bench cart goes here</span>
+        )}
+        {!zone.active && (
+          <span className="border border-edge px-1.5 text-xs font-semibold">
+            {rates.length ? 'off: no address lands here' : 'off until it has a rate'}
+          </span>
+        )}
+      </header>
+      {editing && <ZoneEditor zone={zone} index={index} rates={rates.length} />}
+      {rates.length === 0 && zone.active && (
+        <p className="mt-1 text-ochre">No method yet: a shopper whose address lands here can’t order.</p>
+      )}
+      <ul>
+        {rates.map((rate) => (
+          <RateRow
+            key={rate.id}
+            rate={rate}
+            method={setup.methods.find((method) => method.id === rate.method)!}
+            siblings={rates}
+            axis={axis}
+            formats={formats}
+            open={opened?.kind === 'rate' && opened.id === rate.id}
+            focus={opened?.kind === 'rate' && opened.id === rate.id ? opened.field : null}
+            toggle={() => toggle('rate', rate.id)}
+          />
+        ))}
+      </ul>
+      <AddRate zone={zone} methods={free} formats={formats} />
+    </section>
+  )
+}

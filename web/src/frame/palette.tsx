@@ -1,0 +1,165 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { Command } from 'cmdk'
+import { Dialog } from 'radix-ui'
+import { useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { call, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchCart } from '../bench/cart'
+import { sentenceOfChange } from '../history/words'
+import { SECTIONS } from './top-bar'
+
+/** Everything by name: sections, zones, rates, methods, goods for the bench, undo and redo. */
+export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[12vh] left-1/2 z-50 w-[34rem] max-w-[94vw] -translate-x-1/2 border border-ink bg-white"
+        >
+          <Dialog.Title className="sr-only">Find or do something</Dialog.Title>
+          <Entries close={() => setOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  )
+}
+
+function Entries({ close }: { close: () => void }) {
+  const { setup, undo, redo } = useWorkshop()
+  const { add } = useBenchCart()
+  const navigate = useNavigate()
+  const [text, setText] = useState('')
+  const { data } = useQuery({
+    queryKey: ['products', 'palette', text],
+    queryFn: ({ signal }) =>
+      call<Schemas['Products']>(
+        'GET',
+        `/api/products?limit=6&q=${encodeURIComponent(text)}`,
+        undefined,
+        signal,
+      ),
+    enabled: text.trim().length > 1,
+    placeholderData: keepPreviousData,
+  })
+  const go = (path: string) => () => {
+    close()
+    void navigate(path)
+  }
+  const run = (action: () => unknown) => () => {
+    close()
+    void action()
+  }
+  const { undo: last, redo: next } = setup.history
+  return (
+    <Command
+      label="Find or do something"
+      filter={(value, search) =>
+        search.split(/\s+/).every((word) => value.toLowerCase().includes(word.toLowerCase())) ? 1 : 0
+      }
+    >
+      <Command.Input
+        className="w-full border-b border-ink px-3 py-2.5 text-base"
+        placeholder="A section, a zone, a method, goods …"
+        value={text}
+        onValueChange={setText}
+      />
+      <Command.List className="max-h-[50vh] overflow-auto p-1">
+        <Command.Empty className="px-2 py-3 text-soft">Nothing of this name.</Command.Empty>
+        <Command.Group
+          heading="Go to"
+          className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:font-cond [&_[cmdk-group-heading]]:text-soft"
+        >
+          {SECTIONS.map(({ path, name }) => (
+            <Entry key={path} value={`section ${name}`} select={go(path)}>
+              {name}
+            </Entry>
+          ))}
+          <Entry value="section shop settings name address currency" select={go('/shop')}>
+            The shop: name, address, units
+          </Entry>
+        </Command.Group>
+        <Command.Group
+          heading="Do"
+          className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:font-cond [&_[cmdk-group-heading]]:text-soft"
+        >
+          {last && (
+            <Entry value={`undo ${sentenceOfChange(last)}`} select={run(undo)}>
+              Undo: {sentenceOfChange(last)}
+            </Entry>
+          )}
+          {next && (
+            <Entry value={`redo ${sentenceOfChange(next)}`} select={run(redo)}>
+              Redo: {sentenceOfChange(next)}
+            </Entry>
+          )}
+          <Entry
+            value="add zone new"
+            select={run(() => {
+              void navigate('/')
+              setTimeout(() => document.getElementById('new-zone')?.focus(), 50)
+            })}
+          >
+            Add a zone
+          </Entry>
+        </Command.Group>
+        {text && (
+          <Command.Group
+            heading="Setup"
+            className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:font-cond [&_[cmdk-group-heading]]:text-soft"
+          >
+            {setup.zones.map((zone) => (
+              <Entry key={zone.id} value={`zone ${zone.name} ${zone.id}`} select={go(`/#zone=${zone.id}`)}>
+                Zone {zone.name}
+              </Entry>
+            ))}
+            {setup.rates.map((rate) => {
+              const zone = setup.zones.find(({ id }) => id === rate.zone)
+              const method = setup.methods.find(({ id }) => id === rate.method)
+              const name = `${rate.name ?? method?.name} in ${zone?.name}`
+              return (
+                <Entry
+                  key={rate.id}
+                  value={`rate ${name} ${rate.id}`}
+                  select={go(`/#rate=${rate.id}&field=plan`)}
+                >
+                  Price of {name}
+                </Entry>
+              )
+            })}
+          </Command.Group>
+        )}
+        {text.trim().length > 1 && (data?.products.length ?? 0) > 0 && (
+          <Command.Group
+            heading="Put on the bench"
+            className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:font-cond [&_[cmdk-group-heading]]:text-soft"
+          >
+            {data?.products.map((product) => (
+              <Entry
+                key={product.id}
+                value={`goods ${product.name} ${product.sku}`}
+                select={run(() => add(product.sku!))}
+              >
+                {product.name} <span className="text-xs opacity-80">{product.sku}</span>
+              </Entry>
+            ))}
+          </Command.Group>
+        )}
+      </Command.List>
+    </Command>
+  )
+}
+
+function Entry({ value, select, children }: { value: string; select: () => void; children: ReactNode }) {
+  return (
+    <Command.Item
+      value={value}
+      onSelect={select}
+      className="px-2 py-1.5 first-letter:uppercase data-[selected=true]:bg-ink data-[selected=true]:text-white"
+    >
+      {children}
+    </Command.Item>
+  )
+}

@@ -1,0 +1,157 @@
+import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react'
+import { useEffect, useState, type FormEvent } from 'react'
+import { useLocation } from 'react-router'
+import { toast } from 'sonner'
+import { ApiProblem, call, type Method } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { moved } from '../board/edits'
+import { Field, FieldError } from '../ui/field'
+import { counted } from '../ui/format'
+import { Switch } from '../ui/switch'
+
+type TextField = 'name' | 'code' | 'private_name' | 'promise'
+
+const COLUMNS: { field: TextField; label: string; width: string; hint: string }[] = [
+  { field: 'name', label: 'Name', width: 'w-48', hint: 'what the shopper reads' },
+  { field: 'promise', label: 'Promise', width: 'w-44', hint: 'when it arrives' },
+  { field: 'code', label: 'Code', width: 'w-32', hint: 'goes with the order' },
+  { field: 'private_name', label: 'Private name', width: 'w-48', hint: 'only you see it' },
+]
+
+/** The methods that shoppers choose from, for all zones. */
+export function Methods() {
+  const { setup, edit, undo } = useWorkshop()
+  const { hash } = useLocation()
+  useEffect(() => {
+    const id = new URLSearchParams(hash.slice(1)).get('method')
+    if (id) document.getElementById(`method-${id}-name`)?.focus()
+  }, [hash])
+
+  const told = async (what: string, request: () => Promise<unknown>) => {
+    try {
+      await edit(request)
+      if (what) toast(what, { action: { label: 'Undo', onClick: () => void undo() } })
+    } catch (error) {
+      toast.error((error as Error).message)
+    }
+  }
+  const patch = (method: Method, body: object, version = method.lock_version) =>
+    call('PATCH', `/api/methods/${method.id}`, { ...body, lock_version: version })
+  const move = (index: number, by: number) => {
+    const order = moved(setup.methods, index, by)
+    if (order) void told('', () => call('PUT', '/api/methods/order', { ids: order.map(({ id }) => id) }))
+  }
+
+  return (
+    <div className="px-4 pt-3 pb-10">
+      <h1 className="text-2xl">Methods</h1>
+      <p className="mb-3 text-soft">
+        What shoppers choose from, in every zone. Prices stand on the Board, zone by zone.
+      </p>
+      <ul>
+        {setup.methods.map((method, index) => {
+          const rates = setup.rates.filter((rate) => rate.method === method.id).length
+          return (
+            <li
+              key={method.id}
+              className="flex flex-wrap items-end gap-x-4 gap-y-2 border-t border-hair py-3"
+              aria-label={method.name ?? ''}
+            >
+              {COLUMNS.map(({ field, label, width, hint }) => (
+                <Field
+                  key={field}
+                  label={`${label}: ${hint}`}
+                  inputId={`method-${method.id}-${field}`}
+                  width={width}
+                  value={method[field] ?? ''}
+                  version={method.lock_version}
+                  pointer={`/${field}`}
+                  save={(typed, version) => edit(() => patch(method, { [field]: typed }, version))}
+                  read={(current) => (current as Method)[field] ?? ''}
+                />
+              ))}
+              <Switch
+                label={`${method.name} everywhere`}
+                on={method.active ?? true}
+                change={(active) => void told('', () => patch(method, { active }))}
+              />
+              <span className="ml-auto flex items-center gap-1 text-soft">
+                {rates ? `in ${counted(rates, 'zone')}` : 'in no zone yet'}
+                <button
+                  type="button"
+                  className="quiet"
+                  aria-label={`Move ${method.name} up`}
+                  disabled={index === 0}
+                  onClick={() => move(index, -1)}
+                >
+                  <ArrowUp size={14} aria-hidden />
+                </button>
+                <button
+                  type="button"
+                  className="quiet"
+                  aria-label={`Move ${method.name} down`}
+                  disabled={index === setup.methods.length - 1}
+                  onClick={() => move(index, 1)}
+                >
+                  <ArrowDown size={14} aria-hidden />
+                </button>
+                <button
+                  type="button"
+                  className="quiet"
+                  onClick={() =>
+                    void told(`Removed ${method.name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`, () =>
+                      call('DELETE', `/api/methods/${method.id}?lock_version=${method.lock_version}`),
+                    )
+                  }
+                >
+                  <Trash2 size={14} aria-hidden /> Remove<span className="sr-only"> {method.name}</span>
+                  {rates > 0 && ` with ${counted(rates, 'rate')}`}
+                </button>
+              </span>
+            </li>
+          )
+        })}
+      </ul>
+      {setup.methods.length === 0 && <p className="border-t border-hair py-3">There are no methods yet.</p>}
+      <AddMethod />
+    </div>
+  )
+}
+
+function AddMethod() {
+  const { edit } = useWorkshop()
+  const [name, setName] = useState('')
+  const [error, setError] = useState<string | null>(null)
+  const submit = async (event: FormEvent) => {
+    event.preventDefault()
+    try {
+      await edit(() => call('POST', '/api/methods', { name }))
+      setName('')
+      setError(null)
+    } catch (problem) {
+      setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
+    }
+  }
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 border-t border-edge py-3"
+      onSubmit={(event) => void submit(event)}
+    >
+      <input
+        className="field w-56"
+        aria-label="Name of a new method"
+        placeholder="Name of a new method"
+        value={name}
+        aria-invalid={error ? true : undefined}
+        onChange={(event) => {
+          setName(event.target.value)
+          setError(null)
+        }}
+      />
+      <button type="submit" className="button">
+        <Plus size={14} aria-hidden /> Add method
+      </button>
+      {error && <FieldError>{error}</FieldError>}
+    </form>
+  )
+}

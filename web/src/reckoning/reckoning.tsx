@@ -1,0 +1,77 @@
+import { X } from 'lucide-react'
+import { Link } from 'react-router'
+import type { MethodQuote, Setting } from '../api/client'
+import type { Formats } from '../ui/format'
+import { Price } from '../ui/price'
+import { reckoningTitle, stepSentence } from './words'
+
+/** Where a setting is edited. */
+export function settingPath(setting: Setting): string {
+  switch (setting.kind) {
+    case 'rate':
+      return `/#rate=${encodeURIComponent(setting.id)}&field=${setting.field}`
+    case 'method':
+      return `/methods#method=${encodeURIComponent(setting.id)}`
+    default:
+      return '/'
+  }
+}
+
+/** How one price came about, line by line, like sums on paper. Every line leads to the setting that caused it. */
+export function Reckoning({
+  method,
+  formats,
+  close,
+}: {
+  method: MethodQuote
+  formats: Formats
+  close: () => void
+}) {
+  const total = method.reckoning.findIndex((step) => step.code === 'price.total')
+  return (
+    <section
+      aria-label={`${reckoningTitle(method, formats)} ${method.name}`}
+      className="my-2 border border-ink bg-white px-3 py-2"
+      onKeyDown={(event) => event.key === 'Escape' && close()}
+    >
+      <header className="flex items-center justify-between">
+        <h3 className="text-base">{reckoningTitle(method, formats)}</h3>
+        <button type="button" className="quiet px-1" aria-label="Close the reckoning" onClick={close}>
+          <X size={14} aria-hidden />
+        </button>
+      </header>
+      <ol>
+        {method.reckoning.map((step, index) => (
+          <li
+            key={index}
+            className={`flex items-baseline justify-between gap-4 py-1 ${index === total ? 'border-t-2 border-ink font-semibold' : 'border-t border-hair'}`}
+          >
+            <span>
+              {stepSentence(step, formats)}
+              {step.setting && (
+                <>
+                  {' '}
+                  <Link
+                    className="whitespace-nowrap underline underline-offset-2"
+                    to={settingPath(step.setting)}
+                  >
+                    go to the setting
+                  </Link>
+                </>
+              )}
+            </span>
+            {step.amount !== null && (
+              <span className="whitespace-nowrap">
+                {index === total ? (
+                  <Price amount={step.amount} formats={formats} />
+                ) : (
+                  formats.money(step.amount)
+                )}
+              </span>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}

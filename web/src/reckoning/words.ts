@@ -1,0 +1,81 @@
+import type { MethodQuote, Quote, ReckoningStep, Schemas, Setup } from '../api/client'
+import { countryName, counted, type Formats } from '../ui/format'
+
+type Numbers = Record<string, unknown>
+
+const text = (numbers: Numbers, key: string): string => String(numbers[key] ?? '')
+
+/** One line of a reckoning, as a sentence. The one place where its codes become words. */
+export function stepSentence(step: ReckoningStep, formats: Formats): string {
+  const numbers = step.numbers as Numbers
+  switch (step.code) {
+    case 'lines.need_no_shipping':
+      return `Left out, needs no shipping: ${(numbers.names as string[]).join(', ')}`
+    case 'lines.ordinary': {
+      const weight = numbers.weight ? text(numbers, 'weight') : 'weight not known'
+      const units = counted(Number(numbers.quantity), 'unit')
+      return `${counted(Number(numbers.lines), 'line')} to ship: ${units}, ${formats.money(text(numbers, 'value'))}, ${weight}`
+    }
+    case 'schedule.flat':
+      return `Flat price in ${text(numbers, 'zone')}, whatever the cart holds`
+    case 'price.total':
+      return 'The shopper pays'
+    case 'finish.renamed':
+      return `Called “${text(numbers, 'to')}” in this zone, not “${text(numbers, 'from')}”`
+    default:
+      return step.code
+  }
+}
+
+/** Why a method is not available, in words. */
+export function causeSentence(cause: Schemas['Cause']): string {
+  const numbers = cause.numbers as Numbers
+  switch (cause.code) {
+    case 'method_off':
+      return 'The method is switched off.'
+    case 'rate_off':
+      return 'Switched off in this zone.'
+    case 'no_price':
+      return 'No price is set yet, so it is not offered.'
+    case 'unknown_product':
+      return `${text(numbers, 'sku')} is not in the catalogue.`
+    case 'nothing_to_ship':
+      return 'Nothing on the bench needs shipping.'
+    default:
+      return cause.code
+  }
+}
+
+/** What the merchant is told where a quote has no price to show; nothing where it has. */
+export function statusSentence(quote: Quote, setup: Setup): string | null {
+  switch (quote.status) {
+    case 'priced':
+      return null
+    case 'empty':
+      return 'The bench is empty. Add goods to see what they get.'
+    case 'nothing_ships':
+      return 'Nothing here needs shipping, so no address is asked for and no method is shown.'
+    case 'undetermined': {
+      const names = (quote.landing?.candidates ?? []).map(
+        (id) => setup.zones.find((zone) => zone.id === id)?.name ?? 'none',
+      )
+      return `The ${quote.landing?.decides} decides the zone. Still possible: ${names.join(', ')}.`
+    }
+    case 'not_served':
+      return 'No zone covers this address, so the shopper can’t order.'
+    case 'nothing_available':
+      return quote.methods.length === 0
+        ? 'This zone has no method yet, so the shopper can’t order.'
+        : 'No method of this zone is available for this cart.'
+  }
+}
+
+/** What made the address land where it did. */
+export function landingSentence(landing: Schemas['Landing'], zone: string): string {
+  const place = landing.area?.kind === 'world' ? 'everywhere else' : countryName(landing.area?.country ?? '')
+  return `Goes to ${zone}, which covers ${place}`
+}
+
+export function reckoningTitle(method: MethodQuote, formats: Formats): string {
+  return `Why ${formats.price(method.price ?? '0')}?`
+}

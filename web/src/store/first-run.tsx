@@ -1,0 +1,71 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState, type FormEvent } from 'react'
+import { ApiProblem, call } from '../api/client'
+import { useChoices } from '../api/setup'
+import { Wordmark } from '../frame/top-bar'
+import { FieldError } from '../ui/field'
+import { storeBody, StoreFields, type StoreDraft } from './store-fields'
+
+const BLANK: StoreDraft = {
+  name: '',
+  country: '',
+  currency: '',
+  time_zone: '',
+  weight_unit: 'kg',
+  length_unit: 'cm',
+  prices_include_tax: true,
+  method_order: 'price',
+  street: '',
+  postcode: '',
+  ship_from_country: '',
+}
+
+/** Opens a shop of one's own. Nothing typed is lost when something needs correcting. */
+export function FirstRun() {
+  const client = useQueryClient()
+  const { data: choices } = useChoices()
+  const [draft, setDraft] = useState(BLANK)
+  const [problem, setProblem] = useState<Error | null>(null)
+
+  const submit = async (event: FormEvent) => {
+    event.preventDefault()
+    try {
+      client.setQueryData(['setup'], await call('POST', '/api/store', storeBody(draft)))
+    } catch (error) {
+      setProblem(error as Error)
+    }
+  }
+
+  return (
+    <main className="mx-auto max-w-3xl px-6 py-10">
+      <Wordmark />
+      <h1 className="mt-6 text-3xl">Open your shop</h1>
+      <p className="mt-1 mb-6 max-w-xl text-soft">
+        This makes two zones: your own country, and everywhere else. The second one stays off until you give
+        it a price. All of it can be changed later, but the currency only while there are no prices.
+      </p>
+      {choices && (
+        <form onSubmit={(event) => void submit(event)} noValidate>
+          <StoreFields
+            draft={draft}
+            choices={choices}
+            set={(changes) => setDraft((old) => ({ ...old, ...changes }))}
+            errorAt={(pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined)}
+          />
+          <div className="mt-6 flex items-center gap-4">
+            <button type="submit" className="button border-ink px-4 font-semibold">
+              Open the shop
+            </button>
+            {problem && (
+              <FieldError>
+                {problem instanceof ApiProblem && problem.problem.errors.length
+                  ? 'Some fields need correcting; they are marked above.'
+                  : problem.message}
+              </FieldError>
+            )}
+          </div>
+        </form>
+      )}
+    </main>
+  )
+}

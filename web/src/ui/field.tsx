@@ -1,0 +1,90 @@
+import { useId, type ReactNode } from 'react'
+import { useField, type FieldSettings } from './use-field'
+
+interface Props extends FieldSettings {
+  label: string
+  /** Shown to screen readers only. */
+  hideLabel?: boolean
+  placeholder?: string
+  prefix?: ReactNode
+  className?: string
+  width?: string
+  hint?: string
+  autoFocus?: boolean
+  inputMode?: 'text' | 'decimal'
+  /** How the value that stands there now is shown in a conflict. */
+  show?: (value: string) => string
+  /** A problem found while typing, before anything is stored. */
+  warning?: string | null
+  inputId?: string
+}
+
+/** A text field that stores itself. Problems, and edits from elsewhere, stand right below it. */
+export function Field(props: Props) {
+  const field = useField(props)
+  const made = useId()
+  const id = props.inputId ?? made
+  const show = props.show ?? ((value: string) => value || 'nothing')
+  const error = field.error ?? (field.dirty ? props.warning : null)
+  const notes = [error && `${id}-error`, field.conflict && `${id}-conflict`, props.hint && `${id}-hint`]
+  return (
+    <div className={`flex flex-col gap-1 ${props.className ?? ''}`}>
+      <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'font-cond text-soft'}>
+        {props.label}
+      </label>
+      <div className="flex items-center gap-1.5">
+        {props.prefix && (
+          <span aria-hidden className="text-soft">
+            {props.prefix}
+          </span>
+        )}
+        <input
+          id={id}
+          className={`field ${props.width ?? 'w-full'}`}
+          value={field.text}
+          placeholder={props.placeholder}
+          inputMode={props.inputMode ?? 'text'}
+          autoFocus={props.autoFocus}
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={error ? true : undefined}
+          aria-describedby={notes.filter(Boolean).join(' ') || undefined}
+          onChange={(event) => field.change(event.target.value)}
+          onBlur={field.commit}
+          onKeyDown={field.keys}
+        />
+      </div>
+      {error && <FieldError id={`${id}-error`}>{error}</FieldError>}
+      {field.conflict && (
+        <div id={`${id}-conflict`} role="alert" className="border-l-4 border-ochre bg-white px-2 py-1.5">
+          <p>
+            Changed elsewhere meanwhile. There now: <b>{show(field.conflict.theirs)}</b>. You typed:{' '}
+            <b>{show(field.text)}</b>.
+          </p>
+          <p className="mt-1 flex gap-2">
+            <button type="button" className="button" onClick={field.useMine}>
+              Use mine
+            </button>
+            <button type="button" className="button" onClick={field.reset}>
+              Keep what is there
+            </button>
+          </p>
+        </div>
+      )}
+      {props.hint && !error && (
+        <p id={`${id}-hint`} className="text-soft">
+          {props.hint}
+        </p>
+      )}
+    </div>
+  )
+}
+
+export function FieldError({ id, children }: { id?: string; children: ReactNode }) {
+  return (
+    <p id={id} role="alert" className="flex gap-1.5 font-medium text-brick">
+      <span aria-hidden>▲</span>
+      {children}
+    </p>
+  )
+}

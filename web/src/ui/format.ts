@@ -1,0 +1,41 @@
+import type { Store } from '../api/client'
+
+export interface Formats {
+  /** "4.50" as "£4.50". Zero stays a figure: see `price` for what the shopper is told. */
+  money: (amount: string) => string
+  /** "0.00" as "free", everything else as money. */
+  price: (amount: string) => string
+  symbol: string
+}
+
+/** How this shop writes money. Amounts stay texts; they are never computed with here. */
+export function formatsOf(store: Pick<Store, 'currency' | 'currency_exponent'>): Formats {
+  const format = new Intl.NumberFormat('en-GB', {
+    style: 'currency',
+    currency: store.currency ?? 'GBP',
+    minimumFractionDigits: store.currency_exponent,
+    maximumFractionDigits: store.currency_exponent,
+  })
+  const money = (amount: string) => format.format(Number(amount))
+  const symbol = format.formatToParts(0).find((part) => part.type === 'currency')?.value ?? ''
+  return { money, price: (amount) => (isZero(amount) ? 'free' : money(amount)), symbol }
+}
+
+export function isZero(amount: string): boolean {
+  return /^-?0*(\.0*)?$/.test(amount)
+}
+
+const countryNames = new Intl.DisplayNames(['en-GB'], { type: 'region' })
+
+/** The English name of an ISO 3166-1 code. GB is the United Kingdom. */
+export function countryName(code: string): string {
+  try {
+    return countryNames.of(code) ?? code
+  } catch {
+    return code
+  }
+}
+
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`
+}

@@ -36,7 +36,7 @@ module Server
       end
 
       def read_body
-        text = request.content_length.to_i > BODY_LIMIT ? nil : request.body.read(BODY_LIMIT + 1).to_s
+        text = request.content_length.to_i > BODY_LIMIT ? nil : request.body&.read(BODY_LIMIT + 1).to_s
         if text.nil? || text.bytesize > BODY_LIMIT
           raise Problem.new(413,
                             "Send at most #{BODY_LIMIT / 1024} KB at once.")
@@ -135,9 +135,8 @@ module Server
         value = Integer(text, 10, exception: false)
         return value if value && range.cover?(value)
 
-        raise Problem.new(422, Problem::TITLES[422], errors: [
-                            { pointer: "/#{name}", code: "out_of_range", detail: Words.of(:out_of_range, least: range.min, most: range.max) }
-                          ])
+        detail = Words.of(:out_of_range, least: range.min, most: range.max)
+        raise Problem.new(422, detail, errors: [{ pointer: "/#{name}", code: "out_of_range", detail: detail }])
       end
 
       def done
@@ -150,7 +149,7 @@ module Server
       headers "x-content-type-options" => "nosniff", "referrer-policy" => "same-origin",
               "content-security-policy" => Routes::Pages::POLICY
       next if %w[GET HEAD].include?(request.request_method) || !request.path.start_with?("/api/")
-      next if Records::Store.current || request.path == "/api/store"
+      next if Records::Store.revision.positive? || request.path == "/api/store"
 
       raise Problem.new(404, "There is no shop yet. Open one first.")
     end

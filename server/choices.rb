@@ -8,7 +8,7 @@ module Server
     class << self
       # @return [Hash] the Choices of the contract
       def all
-        @all ||= { countries: countries, time_zones: TZInfo::Timezone.all_canonical_zones.map(&:identifier).sort,
+        @all ||= { countries: countries, time_zones: TZInfo::Timezone.all_data_zone_identifiers.grep(%r{/}).sort,
                    currencies: GateMile::Currency::CODES.map do |code|
                      { code: code, exponent: GateMile::Currency[code].exponent }
                    end,

@@ -27,7 +27,7 @@ module Server
       # @raise [Problem] 422 with every mismatch at its place
       def check(name, body)
         errors = schema(name).validate(body).flat_map { |error| problems(error) }.uniq
-        raise Problem.new(422, Problem::TITLES[422], errors: errors) if errors.any?
+        raise Problem.new(422, Problem::TITLES[422], errors: deepest(errors)) if errors.any?
       end
 
       # @return [void] reads the contract now rather than at the first request
@@ -36,6 +36,11 @@ module Server
       private
 
       def schema(name) = (@schemas ||= {})[name] ||= document.schema(name)
+
+      # Where alternatives are open (a plan or null), only the place that is really wrong.
+      def deepest(errors)
+        errors.reject { |error| errors.any? { |other| other[:pointer].start_with?("#{error[:pointer]}/") } }
+      end
 
       def problems(error)
         places = error["type"] == "required" ? error["details"]["missing_keys"].map { |key| "/#{key}" } : [""]

@@ -78,7 +78,7 @@ module GateMile
     # @param currency [Currency, nil] nil (itself a problem noted elsewhere) reads nothing
     # @return [Money, nil] not negative
     def money(key, currency, required: true)
-      parsed(key, required) do |value|
+      parsed(key, required: required) do |value|
         next if currency.nil?
 
         amount = Money.parse(value, currency)
@@ -90,7 +90,7 @@ module GateMile
     # @param key [String]
     # @yieldparam value [Object]
     # @return [Object, nil] what the block makes of the value; a {Malformed} becomes a problem
-    def parsed(key, required = true)
+    def parsed(key, required: true)
       value = fetch(key)
       return (problem(key, :missing) if required) if value.nil? || value == ""
 

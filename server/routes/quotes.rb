@@ -47,11 +47,7 @@ module Server
 
       def self.before(book, cart)
         { zone: book.quote(cart, at: Time.now).landing&.zone&.id,
-          rates: book.board(cart).each_value.flat_map do |methods|
-            methods.map do |method|
-              [method.rate, method.price&.to_s]
-            end
-          end.to_h }
+          rates: book.board(cart).values.flatten.to_h { |method| [method.rate, method.price&.to_s] } }
       end
       private_class_method :before
     end

@@ -9,7 +9,7 @@ module GateMile
     # @return [Address]
     def self.read(reader)
       new(
-        country: reader.parsed("country", false) { |text| Countries.parse(text) },
+        country: reader.parsed("country", required: false) { |text| Countries.parse(text) },
         region: reader.text("region", required: false),
         postcode: reader.text("postcode", required: false, most: 20),
         lines: read_lines(reader)

@@ -12,7 +12,7 @@ module GateMile
       new(sku: reader.text("sku", most: 60), quantity: reader.whole("quantity", QUANTITIES),
           name: reader.text("name", required: false),
           unit_price: reader.money("unit_price", currency, required: false),
-          weight: reader.parsed("weight", false) { |text| Weight.parse(text) },
+          weight: reader.parsed("weight", required: false) { |text| Weight.parse(text) },
           ships: reader.given?("ships") ? reader.flag("ships") : nil.tap { reader.flag("ships", default: true) })
     end
 

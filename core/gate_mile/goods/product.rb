@@ -11,7 +11,7 @@ module GateMile
     # @return [Product]
     def self.read(reader, currency)
       new(sku: reader.text("sku", most: 60), name: reader.text("name"), price: reader.money("price", currency),
-          weight: reader.parsed("weight", false) { |text| Weight.parse(text) },
+          weight: reader.parsed("weight", required: false) { |text| Weight.parse(text) },
           size: reader.object("size", required: false)&.then { |item| read_size(item) },
           ships: reader.flag("ships", default: true))
     end

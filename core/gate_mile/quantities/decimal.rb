@@ -20,16 +20,41 @@ module GateMile
     # @return [Integer] how many digits stand after the point, zeros at the end left out
     def self.places(text) = text.to_s.strip[/\.(\d*)\z/, 1].to_s.sub(/0+\z/, "").length
 
-    # @param value [Integer, Rational] a number with a finite decimal expansion
-    # @param places [Integer, nil] write exactly so many digits after the point; nil: as few as it takes
+    # @param value [Integer, Rational]
+    # @param places [Integer, nil] write exactly so many digits after the point; nil: as few as it takes, and nine where
+    #   no finite number of digits writes it exactly
     # @return [String]
     def self.write(value, places: nil)
-      places ||= (0..30).find { |digits| (value * (10**digits)).to_r.denominator == 1 } || 30
-      scaled = round(value * (10**places))
-      digits = scaled.abs.to_s.rjust(places + 1, "0")
-      text = places.zero? ? digits : "#{digits[0...-places]}.#{digits[-places..]}"
-      scaled.negative? ? "-#{text}" : text
+      return value.to_s if places.nil? && value.is_a?(Integer)
+
+      places ||= places_of(value.denominator) || 9
+      point(round(value * (10**places)), places)
     end
+
+    # @param scaled [Integer] a number times 10 to the power of places
+    # @param places [Integer]
+    # @return [String] the number, with its point
+    def self.point(scaled, places)
+      return scaled.to_s if places.zero?
+
+      digits = scaled.abs.to_s.rjust(places + 1, "0")
+      "#{"-" if scaled.negative?}#{digits[0...-places]}.#{digits[-places..]}"
+    end
+
+    # How many decimals write a fraction of this denominator exactly: nil where it has a factor besides 2 and 5.
+    def self.places_of(denominator)
+      twos = fives = 0
+      while denominator.even?
+        denominator /= 2
+        twos += 1
+      end
+      while (denominator % 5).zero?
+        denominator /= 5
+        fives += 1
+      end
+      [twos, fives].max if denominator == 1
+    end
+    private_class_method :places_of
 
     # @param value [Integer, Rational]
     # @return [Integer] the nearest whole number, half away from zero

@@ -66,21 +66,9 @@ module GateMile
     def as(unit) = self.class.new(base, unit)
 
     # @return [String] e.g. "0.21 kg"; exact where the number has a finite decimal expansion, else to 9 places
-    def to_s
-      value = self.in(unit)
-      finite = value.is_a?(Integer) || only_twos_and_fives?(value.denominator)
-      "#{finite ? Decimal.write(value) : Decimal.write(value, places: 9)} #{unit}"
-    end
+    def to_s = "#{Decimal.write(self.in(unit))} #{unit}"
 
     def inspect = "#<#{self.class.name} #{self}>"
-
-    private
-
-    def only_twos_and_fives?(number)
-      number /= 2 while (number % 2).zero?
-      number /= 5 while (number % 5).zero?
-      number == 1
-    end
   end
 
   # A weight, exact in nanograms. One avoirdupois pound is 0.45359237 kg by definition (the international yard and

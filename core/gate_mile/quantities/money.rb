@@ -62,7 +62,7 @@ module GateMile
     def negative? = minor.negative?
 
     # @return [String] a decimal in major units with all decimals of the currency, e.g. "4.50"; {.parse} reads it back
-    def to_s = Decimal.write(Rational(minor, 10**currency.exponent), places: currency.exponent)
+    def to_s = Decimal.point(minor, currency.exponent)
 
     def inspect = "#<Money #{self} #{currency.code}>"
 

@@ -28,6 +28,9 @@ export function Bench({ collapse }: { collapse: () => void }) {
       <header className="flex items-baseline justify-between">
         <h2 className="text-xl">Bench</h2>
         <span className="flex">
+          <button type="button" className="quiet" disabled={cart.lines.length === 0} onClick={clear}>
+            Empty it
+          </button>
           <button type="button" className="quiet" onClick={() => void share()}>
             <Link2 size={14} aria-hidden /> Copy link
           </button>
@@ -65,9 +68,6 @@ export function Bench({ collapse }: { collapse: () => void }) {
           <span>
             quantity <b className="text-ink">{measures.quantity}</b>
           </span>
-          <button type="button" className="ml-auto underline" onClick={clear}>
-            Empty it
-          </button>
         </p>
       )}
       <Gets formats={formats} />
@@ -95,7 +95,7 @@ function Line({ line, formats }: { line: BenchLine; formats: Formats }) {
         )}
       </span>
       <Stepper label={name} value={line.quantity} change={(quantity) => setQuantity(line.sku, quantity)} />
-      <span className="w-14 text-right">{quoted?.value ? formats.money(quoted.value) : '–'}</span>
+      <span className="min-w-14 text-right">{quoted?.value ? formats.money(quoted.value) : '–'}</span>
       <button
         type="button"
         className="quiet -mr-2 px-1"

@@ -1,6 +1,6 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
-import { ApiProblem, call, type Bench, type MethodQuote, type Plan } from '../api/client'
+import { ApiProblem, call, type Bench, type MethodQuote, type Plan, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, useBenchCart } from './cart'
 
@@ -28,28 +28,52 @@ export function useBenchResult(): BenchResult {
   return result
 }
 
+interface Answer {
+  bench: Bench
+  problem: ApiProblem | null
+}
+
+type Request = Schemas['BenchRequest']
+
+/** A plan that can't be read while it is typed must not blank the bench: it is then priced as it stands. */
+async function ask(request: Request, signal: AbortSignal): Promise<Answer> {
+  try {
+    return { bench: await call<Bench>('POST', '/api/bench', request, signal), problem: null }
+  } catch (error) {
+    const typed =
+      error instanceof ApiProblem &&
+      error.problem.errors.some(({ pointer }) => pointer.startsWith('/preview'))
+    if (!typed) throw error
+    return {
+      bench: await call<Bench>('POST', '/api/bench', { ...request, preview: null }, signal),
+      problem: error,
+    }
+  }
+}
+
 /** Asks for everything the bench cart gets: after every edit of the cart, of the setup, and of a plan being typed. */
 export function BenchResultProvider({ children }: { children: ReactNode }) {
   const { setup, compareTo } = useWorkshop()
   const { cart } = useBenchCart()
   const [preview, setPreview] = useState<Preview | null>(null)
-  const base = preview ? setup.revision : compareTo
-  const request = { cart: documentOf(cart), compare_to: base, preview }
-  const query = useQuery({
+  const [last, setLast] = useState<Answer | undefined>()
+  const request: Request = {
+    cart: documentOf(cart),
+    compare_to: preview ? setup.revision : compareTo,
+    preview,
+  }
+  const { data, error } = useQuery({
     queryKey: ['bench', setup.revision, request],
-    queryFn: ({ signal }) => call<Bench>('POST', '/api/bench', request, signal),
-    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => ask(request, signal),
     retry: false,
   })
-  const { data: bench, error } = query
+  if (data && data !== last) setLast(data)
   const result = useMemo<BenchResult>(() => {
-    const inPreview =
-      error instanceof ApiProblem &&
-      error.problem.errors.some(({ pointer }) => pointer.startsWith('/preview'))
+    const bench = (data ?? last)?.bench
     return {
       bench,
-      error: inPreview ? null : error,
-      previewProblem: inPreview ? error : null,
+      error,
+      previewProblem: data?.problem ?? null,
       preview,
       setPreview,
       before: (method) => {
@@ -57,6 +81,6 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
         return earlier === undefined || earlier === method.price ? undefined : earlier
       },
     }
-  }, [bench, error, preview])
+  }, [data, last, error, preview])
   return <ResultContext.Provider value={result}>{children}</ResultContext.Provider>
 }

@@ -32,7 +32,7 @@ export function Stepper({
       <span className="inline-flex items-center rounded-xs border border-edge bg-white">
         <button
           type="button"
-          className="px-1.5 py-1.5"
+          className="grid size-[26px] place-items-center"
           aria-label={`One less: ${label}`}
           disabled={value <= 1}
           onClick={() => step(-1)}
@@ -56,7 +56,7 @@ export function Stepper({
         />
         <button
           type="button"
-          className="px-1.5 py-1.5"
+          className="grid size-[26px] place-items-center"
           aria-label={`One more: ${label}`}
           onClick={() => step(1)}
         >

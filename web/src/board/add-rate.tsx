@@ -45,7 +45,7 @@ export function AddRate({ zone, methods, formats }: { zone: Zone; methods: Metho
   const other = problem && !nameError && !amountError ? problem.message : undefined
   return (
     <form
-      className="my-2 flex flex-wrap items-start gap-x-4 gap-y-2 border-l-4 border-ink bg-white px-3 py-3"
+      className="my-2 flex flex-wrap items-start gap-x-4 gap-y-2 border-l-4 border-ink bg-paper px-3 py-3"
       onSubmit={(event) => void submit(event)}
       onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
     >

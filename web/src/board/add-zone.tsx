@@ -21,7 +21,7 @@ export function AddZone({ added }: { added: (zone: Zone) => void }) {
   }
   return (
     <form
-      className="flex flex-wrap items-center gap-2 border-t border-edge px-3.5 py-3"
+      className="flex flex-wrap items-center gap-2 border-t border-edge px-3 py-3"
       onSubmit={(event) => void submit(event)}
     >
       <input

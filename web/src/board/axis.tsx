@@ -56,7 +56,7 @@ export function AxisRuler({ axis }: { axis: Axis }) {
           className="absolute bottom-0 border-l border-edge pb-1 pl-1"
           style={{ left: `${axis.scale(tick)}%` }}
         >
-          {axis.label(tick)}
+          {axis.here && Math.abs(axis.scale(tick) - axis.scale(axis.here.at)) < 7 ? '' : axis.label(tick)}
         </span>
       ))}
       {axis.here && (

@@ -37,6 +37,7 @@ export function Board() {
   }, [hash, key])
   const formats = formatsOf(setup.store!)
   const axis = axisOf(measure, bench?.quote.measures, formats, setup.store!.weight_unit ?? '')
+  const dearest = Math.max(0, ...setup.rates.map((rate) => Number(rate.plan?.schedule.amount ?? 0)))
   const change = setup.history.undo
   return (
     <div className="px-4 pt-3 pb-10">
@@ -75,7 +76,7 @@ export function Board() {
           </ToggleGroup.Root>
         </span>
       </header>
-      <div className={`${ROW} pr-3 pl-3.5`}>
+      <div className={`${ROW} border-l-[5px] border-transparent pr-3 pl-2`}>
         <span />
         <div className="mr-3">
           <AxisRuler axis={axis} />
@@ -89,12 +90,13 @@ export function Board() {
           index={index}
           axis={axis}
           formats={formats}
+          dearest={dearest}
           opened={opened}
           open={open}
         />
       ))}
       {setup.zones.length === 0 && (
-        <p className="border-t border-edge px-3.5 py-4">
+        <p className="border-t border-edge px-3 py-4">
           There are no zones. Say where you ship: add the first one.
         </p>
       )}

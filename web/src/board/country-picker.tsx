@@ -6,6 +6,15 @@ import { useChoices } from '../api/setup'
 import { countryName } from '../ui/format'
 import { useEdits } from './edits'
 
+/** Names that begin with what was typed come first, then those with a word that does. */
+function closeness(value: string, search: string): number {
+  const name = value.toLowerCase()
+  const typed = search.trim().toLowerCase()
+  if (name.startsWith(typed)) return 1
+  if (name.includes(` ${typed}`)) return 0.8
+  return name.includes(typed) ? 0.5 : 0
+}
+
 export function areaName(area: Area): string {
   return area.kind === 'world' ? 'Everywhere else' : countryName(area.country ?? '')
 }
@@ -42,7 +51,7 @@ export function CountryPicker({ zone }: { zone: Zone }) {
             {areaName(area)}
             <button
               type="button"
-              className="px-1.5 py-1"
+              className="grid size-[26px] place-items-center"
               aria-label={`Take ${areaName(area)} out of ${zone.name}`}
               onClick={() =>
                 void setAreas(
@@ -57,11 +66,7 @@ export function CountryPicker({ zone }: { zone: Zone }) {
         ))}
         {areas.length === 0 && <li className="text-soft">Nothing yet: no address lands here.</li>}
       </ul>
-      <Command
-        label={`Add a country to ${zone.name}`}
-        className="relative w-72"
-        filter={(value, search) => (value.toLowerCase().includes(search.trim().toLowerCase()) ? 1 : 0)}
-      >
+      <Command label={`Add a country to ${zone.name}`} className="relative w-72" filter={closeness}>
         <Command.Input
           className="field w-full"
           placeholder="Add a country …"
@@ -74,23 +79,24 @@ export function CountryPicker({ zone }: { zone: Zone }) {
             }
           }}
         />
-        {text && (
-          <Command.List className="absolute inset-x-0 top-full z-20 max-h-56 overflow-auto border border-ink bg-white">
-            <Command.Empty className="px-2 py-2 text-soft">
-              No country is called “{text}”, or it is in the zone already.
-            </Command.Empty>
-            {options.map(({ area, name, words }) => (
-              <Command.Item
-                key={words}
-                value={words}
-                onSelect={() => add(area)}
-                className="px-2 py-1 data-[selected=true]:bg-ink data-[selected=true]:text-white"
-              >
-                {name}
-              </Command.Item>
-            ))}
-          </Command.List>
-        )}
+        <Command.List
+          hidden={!text}
+          className="absolute inset-x-0 top-full z-20 max-h-56 overflow-auto border border-ink bg-white"
+        >
+          <Command.Empty className="px-2 py-2 text-soft">
+            No country is called “{text}”, or it is in the zone already.
+          </Command.Empty>
+          {options.map(({ area, name, words }) => (
+            <Command.Item
+              key={words}
+              value={words}
+              onSelect={() => add(area)}
+              className="px-2 py-1 data-[selected=true]:bg-ink data-[selected=true]:text-white"
+            >
+              {name}
+            </Command.Item>
+          ))}
+        </Command.List>
       </Command>
     </div>
   )

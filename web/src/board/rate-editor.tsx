@@ -32,7 +32,7 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
   const patch = (body: object, version: number) =>
     edit(() => call('PATCH', `/api/rates/${rate.id}`, { ...body, lock_version: version }))
   return (
-    <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-white px-3 py-3">
+    <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-paper px-3 py-3">
       <Field
         label="Flat price"
         inputId={`rate-${rate.id}-plan`}

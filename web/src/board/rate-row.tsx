@@ -15,17 +15,18 @@ interface Props {
   siblings: Rate[]
   axis: Axis
   formats: Formats
+  /** The highest price on the Board. */
+  dearest: number
   open: boolean
   /** The field that a reckoning's line led to. */
   focus: string | null
   toggle: () => void
 }
 
-export const ROW =
-  'grid grid-cols-[minmax(9rem,13rem)_minmax(6rem,1fr)_minmax(7rem,auto)] items-center gap-x-3'
+export const ROW = 'grid grid-cols-[minmax(8rem,13rem)_minmax(6rem,1fr)_9rem] items-center gap-x-3'
 
 /** Method, strip, price. A click on the row edits the rate in place, a click on the price shows its reckoning. */
-export function RateRow({ rate, method, siblings, axis, formats, open, focus, toggle }: Props) {
+export function RateRow({ rate, method, siblings, axis, formats, dearest, open, focus, toggle }: Props) {
   const { bench, preview } = useBenchResult()
   const [reckoned, setReckoned] = useState(false)
   const quote = bench?.board
@@ -48,15 +49,23 @@ export function RateRow({ rate, method, siblings, axis, formats, open, focus, to
           type="button"
           className="min-w-0 rounded-xs py-1 text-left hover:underline"
           aria-expanded={open}
-          aria-label={`Edit ${name}`}
           onClick={toggle}
         >
-          <span className="block font-medium break-words">{name}</span>
+          <span className="block font-medium break-words">
+            <span className="sr-only">Edit </span>
+            {name}
+          </span>
           {method.promise && <span className="block truncate text-xs text-soft">{method.promise}</span>}
         </button>
         {/* A second way in for the pointer; the button beside it is the one for the keyboard. */}
         <div onClick={toggle} className="cursor-pointer">
-          <Strip plan={plan} axis={axis} formats={formats} off={!rate.active || !method.active} />
+          <Strip
+            plan={plan}
+            axis={axis}
+            formats={formats}
+            off={!rate.active || !method.active}
+            dearest={dearest}
+          />
         </div>
         <RowPrice
           quote={quote}

@@ -19,6 +19,7 @@ interface Props {
   index: number
   axis: Axis
   formats: Formats
+  dearest: number
   opened: Opened | null
   open: (opened: Opened | null) => void
 }
@@ -29,12 +30,13 @@ function coverage(zone: Zone): string {
 }
 
 /** One zone across the Board; the one in which the bench cart lands is marked in ink. */
-export function ZoneBand({ zone, index, axis, formats, opened, open }: Props) {
+export function ZoneBand({ zone, index, axis, formats, dearest, opened, open }: Props) {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   const here = bench?.quote.landing?.zone === zone.id
   const rates = setup.rates.filter((rate) => rate.zone === zone.id)
   const free = setup.methods.filter((method) => !rates.some((rate) => rate.method === method.id))
+  const covered = coverage(zone)
   const editing = opened?.kind === 'zone' && opened.id === zone.id
   const toggle = (kind: 'zone' | 'rate', id: string) =>
     open(opened?.kind === kind && opened.id === id ? null : { kind, id, field: null })
@@ -42,7 +44,7 @@ export function ZoneBand({ zone, index, axis, formats, opened, open }: Props) {
     <section
       aria-label={`Zone ${zone.name}`}
       aria-current={here ? 'location' : undefined}
-      className={`border-t border-edge py-2 pr-3 ${here ? 'border-l-[5px] border-l-ink bg-white pl-[9px]' : 'pl-3.5'}`}
+      className={`border-t border-l-[5px] border-t-edge py-2 pr-3 pl-2 ${here ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
     >
       <header className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-lg">
@@ -55,7 +57,7 @@ export function ZoneBand({ zone, index, axis, formats, opened, open }: Props) {
             {zone.name}
           </button>
         </h2>
-        <span className="text-soft">{coverage(zone) || 'covers nothing yet'}</span>
+        <span className="text-soft">{covered === zone.name ? '' : covered || 'covers nothing yet'}</span>
         {here && (
           <span className="border border-ink px-1.5 text-xs font-semibold">the bench cart goes here</span>
         )}
@@ -78,6 +80,7 @@ export function ZoneBand({ zone, index, axis, formats, opened, open }: Props) {
             siblings={rates}
             axis={axis}
             formats={formats}
+            dearest={dearest}
             open={opened?.kind === 'rate' && opened.id === rate.id}
             focus={opened?.kind === 'rate' && opened.id === rate.id ? opened.field : null}
             toggle={() => toggle('rate', rate.id)}

@@ -12,7 +12,7 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
   const { setup } = useWorkshop()
   const edits = useEdits()
   return (
-    <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-white px-3 py-3">
+    <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-paper px-3 py-3">
       <Field
         label="Zone’s name"
         inputId={`zone-${zone.id}-name`}

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
-import { useState, type ReactNode } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
@@ -11,16 +11,26 @@ import { SECTIONS } from './top-bar'
 
 /** Everything by name: sections, zones, rates, methods, goods for the bench, undo and redo. */
 export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
+  const chose = useRef(false)
+  const close = () => {
+    chose.current = true
+    setOpen(false)
+  }
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <Dialog.Content
           aria-describedby={undefined}
+          onCloseAutoFocus={(event) => {
+            // What was chosen takes the focus; only a palette closed without a choice gives it back.
+            if (chose.current) event.preventDefault()
+            chose.current = false
+          }}
           className="fixed top-[12vh] left-1/2 z-50 w-[34rem] max-w-[94vw] -translate-x-1/2 border border-ink bg-white"
         >
           <Dialog.Title className="sr-only">Find or do something</Dialog.Title>
-          <Entries close={() => setOpen(false)} />
+          <Entries close={close} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -44,8 +44,13 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
       </nav>
       <span className="ml-auto flex items-center gap-2">
         <HistoryButtons />
-        <button type="button" className="button" onClick={palette} aria-label="Find or do something (Ctrl+K)">
-          <Search size={13} aria-hidden /> Ctrl K
+        <button
+          type="button"
+          className="button"
+          onClick={palette}
+          title="Find or do something (Ctrl+K, or /)"
+        >
+          <Search size={13} aria-hidden /> Ctrl K<span className="sr-only">: find or do something</span>
         </button>
         <button
           type="button"

@@ -110,6 +110,7 @@ function Row({ product }: { product: Product }) {
           <Field
             label={`${label} of ${product.name}`}
             hideLabel
+            cell
             width={width}
             placeholder={field === 'weight' ? 'not known' : ''}
             value={product[field] ?? ''}

@@ -35,86 +35,115 @@ export function Methods() {
       toast.error((error as Error).message)
     }
   }
-  const patch = (method: Method, body: object, version = method.lock_version) =>
-    call('PATCH', `/api/methods/${method.id}`, { ...body, lock_version: version })
-  const move = (index: number, by: number) => {
-    const order = moved(setup.methods, index, by)
-    if (order) void told('', () => call('PUT', '/api/methods/order', { ids: order.map(({ id }) => id) }))
-  }
-
   return (
     <div className="px-4 pt-3 pb-10">
       <h1 className="text-2xl">Methods</h1>
       <p className="mb-3 text-soft">
         What shoppers choose from, in every zone. Prices stand on the Board, zone by zone.
       </p>
-      <ul>
-        {setup.methods.map((method, index) => {
-          const rates = setup.rates.filter((rate) => rate.method === method.id).length
-          return (
-            <li
-              key={method.id}
-              className="flex flex-wrap items-end gap-x-4 gap-y-2 border-t border-hair py-3"
-              aria-label={method.name ?? ''}
-            >
-              {COLUMNS.map(({ field, label, width, hint }) => (
-                <Field
-                  key={field}
-                  label={`${label}: ${hint}`}
-                  inputId={`method-${method.id}-${field}`}
-                  width={width}
-                  value={method[field] ?? ''}
-                  version={method.lock_version}
-                  pointer={`/${field}`}
-                  save={(typed, version) => edit(() => patch(method, { [field]: typed }, version))}
-                  read={(current) => (current as Method)[field] ?? ''}
-                />
+      {setup.methods.length > 0 && (
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="text-left align-bottom font-cond text-soft">
+              {COLUMNS.map(({ field, label, hint }) => (
+                <th key={field} className="py-1 pr-3 font-medium">
+                  <span className="text-ink">{label}</span>: {hint}
+                </th>
               ))}
-              <Switch
-                label={`${method.name} everywhere`}
-                on={method.active ?? true}
-                change={(active) => void told('', () => patch(method, { active }))}
-              />
-              <span className="ml-auto flex items-center gap-1 text-soft">
-                {rates ? `in ${counted(rates, 'zone')}` : 'in no zone yet'}
-                <button
-                  type="button"
-                  className="quiet"
-                  aria-label={`Move ${method.name} up`}
-                  disabled={index === 0}
-                  onClick={() => move(index, -1)}
-                >
-                  <ArrowUp size={14} aria-hidden />
-                </button>
-                <button
-                  type="button"
-                  className="quiet"
-                  aria-label={`Move ${method.name} down`}
-                  disabled={index === setup.methods.length - 1}
-                  onClick={() => move(index, 1)}
-                >
-                  <ArrowDown size={14} aria-hidden />
-                </button>
-                <button
-                  type="button"
-                  className="quiet"
-                  onClick={() =>
-                    void told(`Removed ${method.name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`, () =>
-                      call('DELETE', `/api/methods/${method.id}?lock_version=${method.lock_version}`),
-                    )
-                  }
-                >
-                  <Trash2 size={14} aria-hidden /> Remove<span className="sr-only"> {method.name}</span>
-                  {rates > 0 && ` with ${counted(rates, 'rate')}`}
-                </button>
-              </span>
-            </li>
-          )
-        })}
-      </ul>
+              <th className="font-medium">Everywhere</th>
+              <th>
+                <span className="sr-only">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {setup.methods.map((method, index) => (
+              <Row key={method.id} method={method} index={index} told={told} />
+            ))}
+          </tbody>
+        </table>
+      )}
       {setup.methods.length === 0 && <p className="border-t border-hair py-3">There are no methods yet.</p>}
       <AddMethod />
     </div>
+  )
+}
+
+interface RowProps {
+  method: Method
+  index: number
+  told: (what: string, request: () => Promise<unknown>) => Promise<void>
+}
+
+function Row({ method, index, told }: RowProps) {
+  const { setup, edit } = useWorkshop()
+  const rates = setup.rates.filter((rate) => rate.method === method.id).length
+  const patch = (body: object, version = method.lock_version) =>
+    call('PATCH', `/api/methods/${method.id}`, { ...body, lock_version: version })
+  const move = (by: number) => {
+    const order = moved(setup.methods, index, by)
+    if (order) void told('', () => call('PUT', '/api/methods/order', { ids: order.map(({ id }) => id) }))
+  }
+  const remove = () =>
+    void told(`Removed ${method.name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`, () =>
+      call('DELETE', `/api/methods/${method.id}?lock_version=${method.lock_version}`),
+    )
+  return (
+    <tr className="border-t border-hair align-top">
+      {COLUMNS.map(({ field, label, width }) => (
+        <td key={field} className="py-1 pr-3">
+          <Field
+            label={`${label} of ${method.name}`}
+            hideLabel
+            cell
+            inputId={`method-${method.id}-${field}`}
+            width={width}
+            placeholder={field === 'private_name' || field === 'promise' ? 'none' : ''}
+            value={method[field] ?? ''}
+            version={method.lock_version}
+            pointer={`/${field}`}
+            save={(typed, version) => edit(() => patch({ [field]: typed }, version))}
+            read={(current) => (current as Method)[field] ?? ''}
+          />
+        </td>
+      ))}
+      <td className="py-1">
+        <Switch
+          label={`${method.name} everywhere`}
+          on={method.active ?? true}
+          change={(active) => void told('', () => patch({ active }))}
+        />
+      </td>
+      <td className="py-1 text-right whitespace-nowrap text-soft">
+        {rates ? `in ${counted(rates, 'zone')}` : 'in no zone yet'}{' '}
+        <button
+          type="button"
+          className="quiet"
+          aria-label={`Move ${method.name} up`}
+          disabled={index === 0}
+          onClick={() => move(-1)}
+        >
+          <ArrowUp size={14} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="quiet"
+          aria-label={`Move ${method.name} down`}
+          disabled={index === setup.methods.length - 1}
+          onClick={() => move(1)}
+        >
+          <ArrowDown size={14} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="quiet"
+          aria-label={`Remove ${method.name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`}
+          onClick={remove}
+        >
+          <Trash2 size={14} aria-hidden />
+        </button>
+      </td>
+    </tr>
   )
 }
 

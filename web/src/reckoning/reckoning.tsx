@@ -3,7 +3,9 @@ import { Link } from 'react-router'
 import type { MethodQuote, Setting } from '../api/client'
 import type { Formats } from '../ui/format'
 import { Price } from '../ui/price'
-import { reckoningTitle, stepSentence } from './words'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import { landingSentence, reckoningTitle, stepSentence } from './words'
 
 /** Where a setting is edited. */
 export function settingPath(setting: Setting): string {
@@ -27,6 +29,9 @@ export function Reckoning({
   formats: Formats
   close: () => void
 }) {
+  const { setup } = useWorkshop()
+  const { bench } = useBenchResult()
+  const zone = setup.zones.find(({ id }) => id === setup.rates.find((rate) => rate.id === method.rate)?.zone)
   const total = method.reckoning.findIndex((step) => step.code === 'price.total')
   return (
     <section
@@ -41,6 +46,17 @@ export function Reckoning({
         </button>
       </header>
       <ol>
+        {zone && (
+          <li className="border-t border-hair py-1">
+            {landingSentence(bench?.quote.landing ?? null, zone)}{' '}
+            <Link
+              className="whitespace-nowrap underline underline-offset-2"
+              to={`/#zone=${encodeURIComponent(zone.id)}`}
+            >
+              go to the zone
+            </Link>
+          </li>
+        )}
         {method.reckoning.map((step, index) => (
           <li
             key={index}

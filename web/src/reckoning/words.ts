@@ -1,4 +1,4 @@
-import type { MethodQuote, Quote, ReckoningStep, Schemas, Setup } from '../api/client'
+import type { MethodQuote, Quote, ReckoningStep, Schemas, Setup, Zone } from '../api/client'
 import { countryName, counted, type Formats } from '../ui/format'
 
 type Numbers = Record<string, unknown>
@@ -70,10 +70,13 @@ export function statusSentence(quote: Quote, setup: Setup): string | null {
   }
 }
 
-/** What made the address land where it did. */
-export function landingSentence(landing: Schemas['Landing'], zone: string): string {
-  const place = landing.area?.kind === 'world' ? 'everywhere else' : countryName(landing.area?.country ?? '')
-  return `Goes to ${zone}, which covers ${place}`
+/** Where the price belongs: the zone that the address lands in, and by what, or a zone it does not go to. */
+export function landingSentence(landing: Schemas['Landing'] | null, zone: Zone): string {
+  if (landing?.zone !== zone.id) return `If the cart went to ${zone.name}`
+  const area = landing.area
+  return area?.kind === 'world'
+    ? `Goes to ${zone.name}, because no other zone covers the address`
+    : `Goes to ${countryName(area?.country ?? '')}, so to ${zone.name}`
 }
 
 export function reckoningTitle(method: MethodQuote, formats: Formats): string {

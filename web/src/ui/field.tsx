@@ -17,6 +17,8 @@ interface Props extends FieldSettings {
   /** A problem found while typing, before anything is stored. */
   warning?: string | null
   inputId?: string
+  /** A cell of a table: its border shows when it is pointed at, has the focus or is wrong. */
+  cell?: boolean
 }
 
 /** A text field that stores itself. Problems, and edits from elsewhere, stand right below it. */
@@ -40,7 +42,7 @@ export function Field(props: Props) {
         )}
         <input
           id={id}
-          className={`field ${props.width ?? 'w-full'}`}
+          className={`${props.cell ? 'cell' : 'field'} ${props.width ?? 'w-full'}`}
           value={field.text}
           placeholder={props.placeholder}
           inputMode={props.inputMode ?? 'text'}

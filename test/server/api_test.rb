@@ -1,0 +1,161 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+
+class ApiTest < Minitest::Test
+  include ServerSupport
+
+  def setup = fresh
+
+  # Every operation of the contract once, each answer held against its schema.
+  def test_the_whole_contract
+    api(:get, "/api/choices")
+    api(:get, "/api/products?q=shackle%2010")
+    zone = api(:post, "/api/zones", { name: "Baltic", areas: [{ kind: "country", country: "EE" }] })
+    assert_equal 201, status
+    zone = api(:patch, "/api/zones/#{zone["id"]}",
+               { lock_version: 0, areas: [{ kind: "country", country: "EE" }, { kind: "country", country: "LV" }] })
+    method = api(:post, "/api/methods", { name: "Ferry" })
+    assert_equal "FERRY", method["code"]
+    api(:patch, "/api/methods/#{method["id"]}", { lock_version: 0, promise: "weekly" })
+    rate = api(:post, "/api/rates",
+               { zone: zone["id"], method: method["id"], plan: { schedule: { kind: "flat", amount: "7.5" } } })
+    other = api(:post, "/api/rates", { zone: zone["id"], new_method: { name: "Sledge" }, plan: nil })
+    api(:patch, "/api/rates/#{rate["id"]}", { lock_version: 0, name: "By sea" })
+    api(:put, "/api/zones/#{zone["id"]}/rates/order", { ids: [other["id"], rate["id"]] })
+    assert_equal([other["id"], rate["id"]], setup_now["rates"].select do |found|
+      found["zone"] == zone["id"]
+    end.map { |found| found["id"] })
+    api(:put, "/api/zones/order", { ids: setup_now["zones"].map { |found| found["id"] }.rotate })
+    api(:put, "/api/methods/order", { ids: setup_now["methods"].map { |found| found["id"] }.reverse })
+    product = api(:post, "/api/products", { sku: "NEW-1", name: "Sounding line", price: "12", weight: "1.5 lb" })
+    product = api(:patch, "/api/products/#{product["id"]}", { lock_version: 0, price: "13.00" })
+    api(:delete, "/api/products/#{product["id"]}?lock_version=#{product["lock_version"]}")
+    api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Quay" })
+    assert_equal "priced", api(:post, "/api/quote", CART)["status"]
+    before = setup_now["revision"]
+    api(:patch, "/api/rates/uk-tracked", { lock_version: 0, plan: { schedule: { kind: "flat", amount: "4.50" } } })
+    bench = api(:post, "/api/bench", { cart: CART, compare_to: before, preview: { rate: "ie-tracked", plan: nil } })
+    assert_equal "5.95", bench["before"]["rates"]["uk-tracked"]
+    assert_equal "incomplete", bench["board"].flat_map { |band|
+      band["methods"]
+    }.find { |found| found["rate"] == "ie-tracked" }["status"]
+    rate = find("rates", other["id"])
+    api(:delete, "/api/rates/#{rate["id"]}?lock_version=#{rate["lock_version"]}")
+    method = find("methods", method["id"])
+    api(:delete, "/api/methods/#{method["id"]}?lock_version=#{method["lock_version"]}")
+    zone = find("zones", zone["id"])
+    api(:delete, "/api/zones/#{zone["id"]}?lock_version=#{zone["lock_version"]}")
+    newest = api(:get, "/api/history")["changes"].first
+    assert_equal %w[delete zone Baltic], [newest["action"], newest["kind"], newest["names"]["name"]]
+    undone = api(:post, "/api/history/undo", { change: newest["id"] })
+    api(:post, "/api/history/redo", { change: undone["history"]["redo"]["id"] })
+    fresh(nil)
+    api(:post, "/api/store", SHOP)
+    known = Server::Contract.source["paths"].flat_map { |path, verbs| (verbs.keys & %w[get post put patch delete]).map { |verb| [verb.to_sym, path] } }
+    assert_empty known - ServerSupport.used
+  end
+
+  def test_bad_input_is_a_problem_at_its_field_and_never_a_500
+    plan = ->(amount) { { lock_version: 0, plan: { schedule: { kind: "flat", amount: amount } } } }
+    { "-1" => "/plan/schedule/amount", "4.505" => "/plan/schedule/amount", "four" => "/plan/schedule/amount", "" => "/plan/schedule/amount",
+      "9" * 40 => "/plan/schedule/amount", 4.5 => "/plan/schedule/amount", nil => "/plan/schedule/amount" }.each do |amount, pointer|
+      assert_equal [422, [pointer]], refused(:patch, "/api/rates/uk-tracked", plan.call(amount)), amount.inspect
+    end
+    [
+      [:post, "/api/zones", { name: "x" * 300 }, "/name"], [:post, "/api/zones", { name: " " }, "/name"],
+      [:post, "/api/zones", { name: "IRELAND" }, "/name"], [:post, "/api/zones", { name: "a\nb" }, "/name"], [:post, "/api/zones", {}, "/name"],
+      [:post, "/api/zones", { name: 7 }, "/name"], [:post, "/api/zones", { name: "N", colour: "red" }, "/colour"],
+      [:post, "/api/zones", { name: "N", areas: [{ kind: "country", country: "XX" }] }, "/areas/0/country"],
+      [:post, "/api/zones", { name: "N", areas: [{ kind: "country" }] }, "/areas/0/country"],
+      [:post, "/api/zones", { name: "N", areas: [{ kind: "world" }, { kind: "world" }] }, "/areas/1"],
+      [:post, "/api/rates", { zone: "nowhere", method: "air" }, "/zone"], [:post, "/api/rates", { zone: "uk", method: "nothing" }, "/method"],
+      [:post, "/api/rates", { zone: "uk", method: "tracked" }, "/method"], [:post, "/api/rates", { zone: "uk", new_method: { name: "" } }, "/new_method/name"],
+      [:post, "/api/methods", { name: "Air 2", code: "air" }, "/code"], [:patch, "/api/rates/uk-tracked", { name: "x" }, "/lock_version"],
+      [:post, "/api/products", { sku: "cht-pass-f", name: "N", price: "1" }, "/sku"], [:post, "/api/products", { sku: "N", name: "N", price: "-1" }, "/price"],
+      [:post, "/api/products", { sku: "N", name: "N", price: "1", weight: "-1 kg" }, "/weight"],
+      [:post, "/api/products", { sku: "N", name: "N", price: "1", length: "3 cm" }, "/width"],
+      [:patch, "/api/store", { lock_version: 0, currency: "JPY" }, "/currency"],
+      [:patch, "/api/store", { lock_version: 0, time_zone: "Mars/Base" }, "/time_zone"],
+      [:post, "/api/quote", { lines: [{ sku: "A", quantity: 0 }] }, "/lines/0/quantity"],
+      [:post, "/api/quote", { lines: [{ sku: "A", quantity: 1_000_000_000 }] }, "/lines/0/quantity"],
+      [:post, "/api/quote", { lines: [], destination: { country: "ZZ" } }, "/destination/country"],
+      [:post, "/api/bench", { cart: { lines: [{ sku: "A", quantity: 0 }] } }, "/cart/lines/0/quantity"],
+      [:post, "/api/bench", { cart: CART, preview: { rate: "uk-tracked", plan: { schedule: { kind: "flat", amount: "1.234" } } } },
+       "/preview/plan/schedule/amount"]
+    ].each do |verb, path, body, pointer|
+      code, pointers = refused(verb, path, body)
+      assert_equal [422, true], [code, pointers.include?(pointer)], "#{path} #{body}: #{code} #{pointers}"
+    end
+    assert_equal DEMO["rates"].size, setup_now["rates"].size
+    assert_nil setup_now["history"]["undo"], "a refused edit leaves no trace"
+  end
+
+  def test_decimals_follow_the_currency
+    fresh(nil)
+    api(:post, "/api/store", SHOP.merge("currency" => "JPY"))
+    zone = setup_now["zones"].first["id"]
+    assert_equal [422, ["/plan/schedule/amount"]],
+                 refused(:post, "/api/rates",
+                         { zone: zone, new_method: { name: "Post" }, plan: { schedule: { kind: "flat", amount: "4.5" } } })
+    assert_empty setup_now["methods"], "the method of a refused rate is not left behind"
+  end
+
+  def test_the_doors
+    assert_equal([400, 400, 400], ["{", "", "\xFF\xFE"].map { |body| refused(:post, "/api/zones", body).first })
+    assert_equal 422, refused(:post, "/api/zones", "[1]").first
+    assert_equal 413, refused(:post, "/api/zones", { name: "x" * 1_100_000 }).first
+    assert_equal 415, refused(:post, "/api/zones", "name=N", CONTENT_TYPE: "application/x-www-form-urlencoded").first
+    assert_equal 403, refused(:post, "/api/zones", { name: "N" }, HTTP_ORIGIN: "https://elsewhere.example").first
+    header "Host", "shop.elsewhere.example"
+    get "/api/setup"
+    assert_equal [403, "application/problem+json"], [last_response.status, last_response.content_type]
+    assert_equal 404, refused(:get, "/api/nothing", nil).first
+    assert_equal 404, refused(:patch, "/api/zones/nothing", { lock_version: 0 }).first
+  end
+
+  def test_a_stale_edit_is_told_what_stands_there_now
+    api(:patch, "/api/rates/uk-tracked", { lock_version: 0, plan: { schedule: { kind: "flat", amount: "5.00" } } })
+    answer = api(:patch, "/api/rates/uk-tracked",
+                 { lock_version: 0, plan: { schedule: { kind: "flat", amount: "6.00" } } })
+    assert_equal [409, "5.00", 1],
+                 [status, answer["current"]["plan"]["schedule"]["amount"], answer["current"]["lock_version"]]
+    api(:delete, "/api/rates/uk-tracked?lock_version=0")
+    assert_equal 409, status
+    api(:put, "/api/zones/order", { ids: setup_now["zones"].map { |zone| zone["id"] }.drop(1) })
+    assert_equal 409, status
+    newest = setup_now["history"]["undo"]["id"]
+    api(:post, "/api/history/undo", { change: newest + 1 })
+    assert_equal 409, status
+    api(:post, "/api/history/undo", { change: newest })
+    api(:patch, "/api/rates/uk-tracked", { lock_version: 1, active: false })
+    assert_equal 409, status, "an undo makes what was seen before it stale"
+  end
+
+  def test_a_shop_of_ones_own
+    fresh(nil)
+    assert_nil setup_now["store"]
+    assert_equal 404, refused(:post, "/api/zones", { name: "N" }).first
+    assert_equal [422, %w[/name /currency]],
+                 refused(:post, "/api/store", SHOP.merge("name" => " ", "currency" => "XXX"))
+    opened = api(:post, "/api/store", SHOP)
+    assert_equal([["Ireland", true], ["Everywhere else", false]], opened["zones"].map do |zone|
+      zone.values_at("name", "active")
+    end)
+    assert_nil opened["history"]["undo"]
+    rate = api(:post, "/api/rates",
+               { zone: opened["zones"].last["id"], new_method: { name: "Post" }, plan: { schedule: { kind: "flat", amount: "20" } } })
+    assert setup_now["zones"].last["active"], "its first rate switches a zone on"
+    quote = api(:post, "/api/quote",
+                { lines: [{ sku: "X", quantity: 1, unit_price: "3.00" }], destination: { country: "NZ" } })
+    assert_equal [rate["id"], "20.00"], quote["methods"].first.values_at("rate", "price")
+    assert_equal 409, refused(:post, "/api/store", SHOP).first
+  end
+
+  private
+
+  def refused(verb, path, body, **headers)
+    answer = api(verb, path, body, **headers)
+    [status, pointers(answer)]
+  end
+end

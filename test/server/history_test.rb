@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+
+class HistoryTest < Minitest::Test
+  include ServerSupport
+
+  # Any run of edits, undone one by one, leaves every state as it was, and redone, as it became.
+  def test_undo_and_redo_walk_through_the_same_states
+    3.times do |seed|
+      fresh(DEMO.merge("products" => DEMO["products"].first(4)))
+      random = Random.new(seed)
+      states = [state]
+      30.times do
+        edit(random)
+        states << state unless state == states.last
+      end
+      changes = Server::Records::Change.done.count
+      back = Array.new(changes) { step("undo") }
+      assert_equal states.reverse.drop(1), back.chunk_while { |a, b| a == b }.map(&:first)
+      forth = Array.new(changes) { step("redo") }
+      assert_equal states.drop(1), forth.chunk_while { |a, b| a == b }.map(&:first)
+      assert_nil setup_now["history"]["redo"]
+    end
+  end
+
+  def test_a_new_edit_ends_what_could_be_redone
+    api(:patch, "/api/zones/uk", { lock_version: 0, name: "Britain" })
+    step("undo")
+    api(:post, "/api/methods", { name: "Mule" })
+    assert_nil setup_now["history"]["redo"]
+    assert_equal %w[create method], setup_now["history"]["undo"].values_at("action", "kind")
+  end
+
+  def test_records_and_books_are_two_forms_of_the_same
+    compiled = GateMile::Book.compile(DEMO)
+    assert_equal compiled.dump, GateMile::Book.compile(Server::BookDocument.read).dump
+    asked = GateMile::Cart.parse(CART, compiled.currency)
+    expected = compiled.quote(asked, at: Time.now).dump.except("at")
+    assert_equal expected, api(:post, "/api/quote", CART).except("at")
+  end
+
+  # What the models refuse, the database refuses too.
+  def test_constraints_stand_in_the_database
+    zone = "INSERT INTO zones (id, name, active, position) VALUES"
+    ["#{zone} ('a', 'ireland', 1, 1)", "#{zone} ('a', ' ', 1, 1)", "#{zone} ('a', '#{"x" * 121}', 1, 1)",
+     "DELETE FROM zones WHERE id = 'uk'", "INSERT INTO areas (id, zone_id, kind, position) VALUES ('a', 'uk', 'country', 1)",
+     "INSERT INTO rates (id, zone_id, shipping_method_id, active) VALUES ('a', 'uk', 'tracked', 1)",
+     "UPDATE products SET price_minor = -1", "INSERT INTO stores SELECT 2, name, country, currency, time_zone, weight_unit, length_unit,
+      method_order, prices_include_tax, ship_from, opening_cart, revision, lock_version FROM stores"].each do |statement|
+      assert_raises(ActiveRecord::StatementInvalid, statement) { ActiveRecord::Base.connection.execute(statement) }
+    end
+    pragmas = %w[journal_mode foreign_keys synchronous busy_timeout].map { |name| ActiveRecord::Base.connection.select_value("PRAGMA #{name}") }
+    assert_equal ["wal", 1, 1, 5000], pragmas
+  end
+
+  def setup = fresh
+
+  private
+
+  def state
+    drop = ->(list) { list.map { |item| item.except("lock_version") } }
+    now = setup_now
+    [now["store"].except("lock_version"), *%w[zones methods rates].map { |list| drop.call(now[list]) },
+     drop.call(api(:get, "/api/products?limit=500")["products"])]
+  end
+
+  def step(kind)
+    api(:post, "/api/history/#{kind}", { change: setup_now["history"][kind]["id"] })
+    assert_equal 200, status
+    state
+  end
+
+  def edit(random)
+    now = setup_now
+    pick = ->(list) { list.sample(random: random) }
+    zone, method, rate = %w[zones methods rates].map { |list| pick.call(now[list]) }
+    name = "Name #{random.rand(1_000_000)}"
+    case random.rand(10)
+    when 0 then api(:post, "/api/zones",
+                    { name: name, areas: [{ kind: "country", country: %w[JP BR NZ].sample(random: random) }] })
+    when 1 then zone && api(:patch, "/api/zones/#{zone["id"]}",
+                            { lock_version: zone["lock_version"], name: name, areas: zone["areas"].rotate.drop(1) })
+    when 2 then zone && api(:delete, "/api/zones/#{zone["id"]}?lock_version=#{zone["lock_version"]}")
+    when 3 then api(:put, "/api/zones/order", { ids: now["zones"].map { |found| found["id"] }.shuffle(random: random) })
+    when 4 then api(:post, "/api/methods", { name: name })
+    when 5 then method && random.rand(3).zero? && api(:delete,
+                                                      "/api/methods/#{method["id"]}?lock_version=#{method["lock_version"]}")
+    when 6 then rate && api(:patch, "/api/rates/#{rate["id"]}",
+                            { lock_version: rate["lock_version"], plan: { schedule: { kind: "flat", amount: random.rand(99).to_s } } })
+    when 7 then zone && api(:post, "/api/rates", { zone: zone["id"], new_method: { name: name }, active: false })
+    when 8 then api(:patch, "/api/store",
+                    { lock_version: now["store"]["lock_version"], name: name, ship_from: { country: "GB", lines: [name] } })
+    else api(:post, "/api/products", { sku: name, name: name, price: "1.00", weight: "3 oz" })
+    end
+    assert_includes [200, 201, 204], status
+  end
+end

@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+require "tmpdir"
+require "fileutils"
+
+database = File.join(Dir.mktmpdir("gate-mile"), "test.sqlite3")
+Minitest.after_run { FileUtils.rm_rf(File.dirname(database)) }
+ENV["GATE_MILE_DATABASE"] = database
+ENV["GATE_MILE_ECHO"] = "1"
+require_relative "../../server/boot"
+require "minitest/autorun"
+require "rack/test"
+
+# Requests through the whole stack of config.ru; every answer is held against the contract.
+module ServerSupport
+  include Rack::Test::Methods
+
+  STACK = Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
+  DEMO = Dir.chdir(File.join(Server::ROOT, "demo")) do
+    JSON.parse(File.read("book.json")).merge("products" => Server::BookRecords.products("products.csv"))
+  end
+  CART = JSON.parse(File.read(File.join(Server::ROOT, "demo/cart.json")))
+  SHOP = { "name" => "Knot & Sons", "country" => "IE", "currency" => "EUR", "time_zone" => "Europe/Dublin", "weight_unit" => "kg",
+           "length_unit" => "cm", "prices_include_tax" => true, "ship_from" => { "country" => "IE", "lines" => ["The Pier"] } }.freeze
+
+  def app = STACK
+
+  # Starts over with the given book, or with no shop at all.
+  def fresh(book = DEMO)
+    ActiveRecord::Base.connection.then do |connection|
+      %w[changes rates areas zones shipping_methods products stores].each do |table|
+        connection.execute("DELETE FROM #{table}")
+      end
+    end
+    Server::App.settings.shelf.clear
+    Server::BookRecords.write(book, opening_cart: CART) if book
+  end
+
+  # @return [Object] the parsed body; the status is in last_response
+  def api(verb, path, body = nil, **headers)
+    header "Host", "localhost"
+    sent = body.is_a?(String) || body.nil? ? body : JSON.generate(body)
+    env = { "CONTENT_TYPE" => "application/json" }.merge(headers.transform_keys(&:to_s))
+    public_send(verb, path, *(verb == :get ? [{}, env] : [sent, env]))
+    hold_against_contract(verb, path.split("?").first)
+    last_response.body.empty? ? nil : JSON.parse(last_response.body)
+  end
+
+  def setup_now = api(:get, "/api/setup")
+  def find(list, id) = setup_now.fetch(list).find { |item| item["id"] == id }
+  def status = last_response.status
+  def pointers(answer) = answer.fetch("errors").map { |error| error.fetch("pointer") }
+
+  # @return [Array] the operations of the contract that were used
+  def self.used = @used ||= []
+
+  private
+
+  def hold_against_contract(verb, path)
+    template, operation = operation_of(verb, path)
+    type = last_response.content_type.to_s.split(";").first
+    if operation.nil? || status >= 400
+      assert_equal "application/problem+json", type, last_response.body
+      return assert_empty(mismatches(Server::Contract.document.schema("Problem")))
+    end
+    ServerSupport.used << [verb, template]
+    assert operation.fetch("responses").key?(status.to_s),
+           "#{verb} #{path} answered #{status}, which the contract does not name"
+    return if status == 204
+
+    place = "#/paths/#{template.gsub("/", "~1").gsub("{", "%7B").gsub("}", "%7D")}/#{verb}/responses/#{status}"
+    reference = operation.dig("responses", status.to_s, "$ref")
+    schema = Server::Contract.document.ref("#{reference || place}/content/application~1json/schema")
+    assert_empty mismatches(schema), "#{verb} #{path}"
+  end
+
+  def mismatches(schema) = schema.validate(JSON.parse(last_response.body)).map { |error| error["error"] }
+
+  def operation_of(verb, path)
+    paths = Server::Contract.source["paths"]
+    template = paths.keys.select do |key|
+      path.match?(/\A#{key.gsub(/\{\w+\}/, "[^/]+")}\z/)
+    end.min_by { |key| key.count("{") }
+    [template, template && paths[template][verb.to_s]]
+  end
+end

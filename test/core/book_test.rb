@@ -3,6 +3,7 @@
 require_relative "../support/core"
 require "json_schemer"
 require "open3"
+require "time"
 
 class BookTest < Minitest::Test
   include CoreSupport
@@ -65,16 +66,16 @@ class BookTest < Minitest::Test
   end
 
   def test_bin_quote_prints_the_quote_of_the_book
-    out, status = Open3.capture2(File.join(ROOT, "bin/quote"), *%w[demo/book.json demo/cart.json].map do |file|
-      File.join(ROOT, file)
-    end, AT.iso8601)
+    files = %w[book.json cart.json].map { |name| File.join(ROOT, "docs/formats/examples", name) }
+    out, status = Open3.capture2(File.join(ROOT, "bin/quote"), *files, AT.iso8601)
     assert status.success?
-    book = GateMile::Book.compile(JSON.parse(File.read(File.join(ROOT, "demo/book.json"))))
-    expected = book.quote(cart(JSON.parse(File.read(File.join(ROOT, "demo/cart.json")))), at: AT).dump
+    book = GateMile::Book.compile(JSON.parse(File.read(files.first)))
+    expected = book.quote(GateMile::Cart.parse(JSON.parse(File.read(files.last)), book.currency), at: AT).dump
     assert_equal expected, JSON.parse(out)
-    Open3.capture3(File.join(ROOT, "bin/quote"), "/nowhere.json", "/nowhere.json").then do |_, error, failed|
-      refute failed.success? || error.include?("quote.rb")
-    end
+    assert_equal "19.00", expected["methods"].first["price"]
+    _, error, failed = Open3.capture3(File.join(ROOT, "bin/quote"), "/nowhere.json", files.last)
+    refute failed.success?
+    assert_match %r{\A/nowhere.json: No such file}, error
   end
 
   # The core stands alone: it loads without the libraries of the server, and its code names nothing of the world outside.

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "minitest/autorun"
 require "tmpdir"
 require "fileutils"
 
@@ -8,7 +9,6 @@ Minitest.after_run { FileUtils.rm_rf(File.dirname(database)) }
 ENV["GATE_MILE_DATABASE"] = database
 ENV["GATE_MILE_ECHO"] = "1"
 require_relative "../../server/boot"
-require "minitest/autorun"
 require "rack/test"
 
 # Requests through the whole stack of config.ru; every answer is held against the contract.

@@ -47,8 +47,7 @@ class CreateSetup < ActiveRecord::Migration[7.2]
       t.string :kind, null: false
       t.string :country
       t.integer :position, null: false
-      t.check_constraint "CASE kind WHEN 'world' THEN country IS NULL WHEN 'country' THEN country IS NOT NULL ELSE 0 END",
-                         name: "areas_kind"
+      t.check_constraint "kind IN ('world', 'country') AND (kind = 'world') = (country IS NULL)", name: "areas_kind"
       t.index "zone_id, ifnull(country, '')", unique: true, name: "areas_by_place"
     end
   end

@@ -76,7 +76,7 @@ export function Board() {
           </ToggleGroup.Root>
         </span>
       </header>
-      <div className={`${ROW} border-l-[5px] border-transparent pr-3 pl-2`}>
+      <div className={`${ROW} sticky top-0 z-10 border-l-[5px] border-transparent bg-paper pr-3 pl-2`}>
         <span />
         <div className="mr-3">
           <AxisRuler axis={axis} />

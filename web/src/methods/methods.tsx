@@ -50,7 +50,7 @@ export function Methods() {
                   <span className="text-ink">{label}</span>: {hint}
                 </th>
               ))}
-              <th className="font-medium">Everywhere</th>
+              <th className="py-1 font-medium">Everywhere</th>
               <th>
                 <span className="sr-only">Actions</span>
               </th>

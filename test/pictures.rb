@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+# Makes the pictures of docs/screenshots/ anew from the demo shop:  bundle exec ruby -Itest test/pictures.rb
+require_relative "support/browser"
+
+class Pictures < Minitest::Test
+  include BrowserSupport
+
+  def test_main_views
+    visit "/"
+    within(bench) { assert_text "£62.40" }
+    keep "board"
+    edit_a_rate
+    visit "/goods"
+    assert_field "SKU of Passage chart, folded"
+    keep "goods"
+    visit "/methods"
+    assert_field "Name of Tracked"
+    keep "methods"
+    fresh(nil)
+    visit "/"
+    select "Ireland", from: "Country"
+    keep "first-run"
+  end
+
+  private
+
+  def edit_a_rate
+    within(zone("United Kingdom")) { click_button "Edit Tracked" }
+    fill_in "Flat price", with: "4.505"
+    assert_text "This currency has at most 2 decimals."
+    keep "error"
+    fill_in("Flat price", with: "4.50").send_keys(:enter)
+    assert_text "5.95 to 4.50"
+    within(zone("United Kingdom")) do
+      click_button "Edit Tracked"
+      click_button "Why £4.50 for Tracked?"
+    end
+    keep "reckoning"
+    within(zone("Near Europe")) { click_button "Near Europe" }
+    find_field("Add a country to Near Europe").fill_in(with: "sw")
+    keep "zone"
+  end
+
+  def keep(name)
+    page.execute_script("document.fonts.ready")
+    sleep 0.4
+    page.driver.save_screenshot(File.join(Server::ROOT, "docs/screenshots/#{name}.png"))
+  end
+end

@@ -36,13 +36,9 @@ module Server
       end
 
       def read_body
-        text = request.content_length.to_i > BODY_LIMIT ? nil : request.body&.read(BODY_LIMIT + 1).to_s
-        if text.nil? || text.bytesize > BODY_LIMIT
-          raise Problem.new(413,
-                            "Send at most #{BODY_LIMIT / 1024} KB at once.")
-        end
+        text = String.new(request.body&.read(BODY_LIMIT + 1) || "", encoding: Encoding::UTF_8)
+        raise Problem.new(413, "Send at most #{BODY_LIMIT / 1024} KB at once.") if text.bytesize > BODY_LIMIT
 
-        text.force_encoding(Encoding::UTF_8)
         text.valid_encoding? ? text : raise(Problem.new(400, "The body is not UTF-8."))
       end
 

@@ -7,12 +7,12 @@ module Server
   module Doors
     # Refuses requests that were addressed to another host name (DNS rebinding).
     class Host < Rack::Protection::HostAuthorization
-      def deny(_env) = Problem.new(403, "This server does not answer to that host name.").response
+      def default_reaction(_env) = Problem.new(403, "This server does not answer to that host name.").response
     end
 
     # Refuses changes that another site's page sends.
     class Origin < Rack::Protection::HttpOrigin
-      def deny(_env) = Problem.new(403, "Requests from another origin are not taken.").response
+      def default_reaction(_env) = Problem.new(403, "Requests from another origin are not taken.").response
     end
   end
 end

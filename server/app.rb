@@ -17,6 +17,7 @@ module Server
     register Routes::Pages
     register Routes::Setup
     register Routes::Zones
+    register Routes::Geography
     register Routes::Methods
     register Routes::Rates
     register Routes::Products
@@ -25,19 +26,20 @@ module Server
 
     helpers do
       # @param schema [String, nil] the contract's schema for the body
+      # @param limit [Integer] bytes
       # @return [Hash] the parsed JSON body
       # @raise [Problem] 400, 413, 415, 422
-      def body_of(schema = nil)
+      def body_of(schema = nil, limit: BODY_LIMIT)
         raise Problem.new(415, "Send application/json.") unless request.media_type == "application/json"
 
-        parsed = parse(read_body)
+        parsed = parse(read_body(limit))
         Contract.check(schema, parsed) if schema
         parsed
       end
 
-      def read_body
-        text = String.new(request.body&.read(BODY_LIMIT + 1) || "", encoding: Encoding::UTF_8)
-        raise Problem.new(413, "Send at most #{BODY_LIMIT / 1024} KB at once.") if text.bytesize > BODY_LIMIT
+      def read_body(limit)
+        text = String.new(request.body&.read(limit + 1) || "", encoding: Encoding::UTF_8)
+        raise Problem.new(413, "Send at most #{limit / 1024} KB at once.") if text.bytesize > limit
 
         text.valid_encoding? ? text : raise(Problem.new(400, "The body is not UTF-8."))
       end

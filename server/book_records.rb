@@ -35,7 +35,7 @@ module Server
       private
 
       def zone(zone)
-        Records::Zone.new(zone.except("areas")).tap { |record| record.places = zone["areas"] }.save!
+        Records::Zone.new(zone.except("areas")).tap { |record| record.add(zone["areas"]) }.save!
       end
 
       def rate(rate)

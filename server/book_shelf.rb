@@ -8,6 +8,7 @@ module Server
 
     def initialize
       @books = {}
+      @derived = {}
       @lock = Mutex.new
     end
 
@@ -22,8 +23,25 @@ module Server
     # @return [GateMile::Book, nil] nil where it is not kept any more
     def at(revision) = @books[revision]
 
+    # What is worked out from the current book, once for each revision.
+    # @param name [Symbol]
+    # @yieldparam book [GateMile::Book]
+    # @return [Object] what the block made of it
+    def derived(name)
+      revision, book = current
+      kept, value = @derived[name]
+      return value if kept == revision
+
+      yield(book).tap { |made| @derived[name] = [revision, made] }
+    end
+
     # @return [void]
-    def clear = @lock.synchronize { @books = {} }
+    def clear
+      @lock.synchronize do
+        @books = {}
+        @derived = {}
+      end
+    end
 
     private
 

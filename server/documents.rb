@@ -19,7 +19,21 @@ module Server
         store.document.merge("currency_exponent" => store.money.exponent, "lock_version" => store.lock_version)
       end
 
-      def zone(zone) = zone.document.merge("lock_version" => zone.lock_version)
+      def zone(zone)
+        areas = zone.areas.sort_by(&:position).map { |area| area(area) }
+        zone.document(areas: false).merge("areas" => areas, "lock_version" => zone.lock_version)
+      end
+
+      # @param whole [Boolean] all clauses, or only how many there are and the first of them
+      def area(area, whole: false)
+        lists = Records::Area::CLAUSES.to_h do |list|
+          clauses = area[list]
+          [list, { count: clauses.size, clauses: whole ? clauses : clauses.first(Records::Area::SHOWN) }]
+        end
+        { id: area.id, zone: area.zone_id, kind: area.kind, country: area.country, regions: area.regions,
+          **lists.transform_keys(&:to_sym) }
+      end
+
       def method(method) = method.document.merge("lock_version" => method.lock_version)
       def rate(rate) = rate.document.merge("lock_version" => rate.lock_version)
 

@@ -19,7 +19,7 @@ module Server
     end
 
     def self.zone(name, active, area)
-      Records::Zone.new(name: name, active: active).tap { |zone| zone.places = [area] }.save!
+      Records::Zone.new(name: name, active: active).tap { |zone| zone.add([area]) }.save!
     end
     private_class_method :zone
   end

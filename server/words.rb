@@ -35,6 +35,17 @@ module Server
       unknown_field: "There is no field of this name.",
       unknown_id: "This points to something that is not there.",
       twice: "This stands there already, at number %<first>s.",
+      unknown_region: "This is no region of %<country>s by ISO 3166-2.",
+      bad_clause: "write a postcode or the beginning of one: letters, figures, # for any figure, @ for any letter.",
+      only_wildcards: "say at least one letter or figure; this would match everything.",
+      bad_range: "write a range as 1000 to 1999 or PA20 to PA49.",
+      range_backwards: "the range runs backwards: write the lower end first.",
+      range_lengths: "both ends of a range need the same number of figures.",
+      range_letters: "both ends of a range need the same letters; in Britain it is one of districts: PA20 to PA49.",
+      csv_encoding: "This is not UTF-8 (it looks like UTF-16). Save it as CSV in UTF-8 and take it again.",
+      csv_columns: "The first row must name the columns %<columns>s. Missing: %<missing>s.",
+      csv_foreign: "These columns are not known: %<foreign>s. There are: %<columns>s.",
+      csv_malformed: "This is no CSV: %<message>s",
       wrong_form: "This has not the form that is expected here."
     }.freeze
     private_constant :SENTENCES

@@ -26,8 +26,12 @@ module GateMile
     end
 
     # @param key [String]
+    # @param read [Boolean] count the field as read, whatever stands there
     # @return [Boolean] whether something other than null stands there
-    def given?(key) = !@hash[key].nil?
+    def given?(key, read: false)
+      @read << key if read
+      !@hash[key].nil?
+    end
 
     # @param key [String]
     # @param required [Boolean]
@@ -136,7 +140,7 @@ module GateMile
       (@hash.keys - @read).each { |key| problem(key, :unknown_field) }
     end
 
-    # @param key [String, Integer, nil] nil: the object itself
+    # @param key [String, Array, nil] an array leads further down, ["only", 3]; nil: the object itself
     # @param code [Symbol]
     # @return [nil]
     def problem(key, code, **numbers)
@@ -144,9 +148,9 @@ module GateMile
       nil
     end
 
-    # @param key [String, Integer]
+    # @param key [String, Array]
     # @return [String] JSON Pointer of the field
-    def at(key) = "#{pointer}/#{key.to_s.gsub("~", "~0").gsub("/", "~1")}"
+    def at(key) = pointer + Array(key).map { |part| "/#{part.to_s.gsub("~", "~0").gsub("/", "~1")}" }.join
 
     private
 

@@ -9,45 +9,40 @@ module Server
 
       words :name
       unlike_others :name, "zone"
-      validate :areas_readable
+      validate { areas.each_with_index { |area, index| lift(area, index) unless area.valid? } }
 
-      # @param list [Array<Hash>] areas as in a book document; rows of places that stay are kept
-      def places=(list)
-        list = list.map { |place| place.merge({ "country" => place["country"]&.upcase }.compact) }
-        @places = list
-        kept = areas.index_by(&:place)
-        wanted = list.each_with_index.map do |place, index|
-          area = kept.delete([place["kind"], place["country"]]) || areas.build
-          area.tap { area.assign_attributes(kind: place["kind"], country: place["country"], position: index + 1) }
+      # Adds areas at the end.
+      # @param list [Array<Hash>] areas of the contract: clauses may be lists or pasted text
+      # @return [Array<Area>]
+      def add(list)
+        last = areas.map(&:position).max.to_i
+        list.each.with_index(1).map do |fields, index|
+          pasted, plain = fields.partition do |name, value|
+            Area::CLAUSES.include?(name) && value.is_a?(String)
+          end.map(&:to_h)
+          area = areas.build(plain.merge("position" => last + index))
+          pasted.each { |name, text| area.paste(name, text) }
+          area
         end
-        kept.each_value(&:mark_for_destruction)
-        wanted
       end
 
+      # Raises the lock version though the row itself stays as it is: its areas have changed.
+      # @return [void]
+      def touch_lock = position_will_change!
+
       # @return [Hash] as in a book document
-      def document
-        { "id" => id, "name" => name, "active" => active,
-          "areas" => areas.sort_by(&:position).map(&:document) }
+      def document(areas: true)
+        fields = { "id" => id, "name" => name, "active" => active }
+        areas ? fields.merge("areas" => self.areas.sort_by(&:position).map(&:document)) : fields
       end
 
       private
 
-      def areas_readable
-        places = @places or return
-
-        reader = GateMile::Reader.new({ "areas" => places })
-        reader.list("areas") { |item| GateMile::Area.read(item) }
-        reader.problems.each do |problem|
-          errors.add(:areas, Words.of(problem.code, **problem.numbers), pointer: problem.pointer)
-        end
-        twice(places)
-      end
-
-      def twice(places)
-        places.each_with_index do |place, index|
-          next if places.index(place) == index
-
-          errors.add(:areas, Words.of(:place_twice), pointer: "/areas/#{index}")
+      # An area's errors, told where the area stands in the list of those that were sent.
+      def lift(area, index)
+        offset = areas.count(&:persisted?)
+        area.errors.each do |error|
+          errors.add(:areas, error.message, pointer: "/areas/#{index - offset}#{error.options[:pointer]}")
         end
       end
     end

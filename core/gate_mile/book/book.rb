@@ -96,6 +96,9 @@ module GateMile
       zones.to_h { |zone| [zone.id, Quote.in_zone(self, basket, zone, carriers: carriers)] }
     end
 
+    # @return [Array<Finding>] what the audit of the whole setup finds, the most harmful first
+    def findings = ZoneFindings.new(zones).list
+
     # @param rate [Rate] takes the place of the rate with the same id
     # @return [Book] this one is left as it is
     def with_rate(rate)

@@ -23,6 +23,24 @@ module GateMile
     end
     private_class_method :read_lines
 
+    # Post office boxes as they are written on several shores: "PO Box 12", "P.O. Box", "POB 12", "Post Office Box",
+    # "Postfach", "BP 12", "Boîte postale", "Apartado", "Postbus", "Casella postale", "GPO Box", "Locked Bag".
+    BOX = /\b(?:p\.?\s?o\.?\s*box|p\.?o\.?b\.?\s*\d|post\s+office\s+box|g\.?p\.?o\.?\s*box|postfach|postbus|
+               bo[iî]te\s+postale|b\.?\s?p\.?\s*\d|apartado|apdo|casella\s+postale|box\s+postale|locked\s+bag)/xi
+    FORCES = /\b(?:bfpo\s*\d|[afd]po\s+(?:ae|ap|aa)|(?:psc|cmr|unit)\s+\d+.*\bbox\s+\d)/i
+    private_constant :BOX, :FORCES
+
+    # @return [Boolean] whether the street lines name a post office box
+    def po_box? = lines.any? { |line| line.match?(BOX) } && !military?
+
+    # @return [Boolean] whether it is military mail: by its lines, its region (United States) or its postcode (British)
+    def military?
+      (Regions::MILITARY.include?(region.to_s.upcase.delete_prefix("US-")) && country == "US") ||
+        lines.any? do |line|
+          line.match?(FORCES)
+        end || (country == "GB" && Postcode.normalise(postcode).match?(/\A(BF\d|BFPO)/))
+    end
+
     UNKNOWN = new(lines: [].freeze)
 
     # @return [Hash] for JSON; what is not known is left out

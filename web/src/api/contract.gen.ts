@@ -107,6 +107,217 @@ export interface paths {
         patch: operations["updateZone"];
         trace?: never;
     };
+    "/api/zones/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A copy with areas and rates, right below the zone */
+        post: operations["copyZone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones/{id}/areas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds areas to the zone, in one change */
+        post: operations["addAreas"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/areas/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** An area with all its clauses */
+        get: operations["readArea"];
+        put?: never;
+        post?: never;
+        delete: operations["deleteArea"];
+        options?: never;
+        head?: never;
+        /** Chooses regions or sets clauses; a fault in pasted clauses is told by its position (`/only/3`) */
+        patch: operations["updateArea"];
+        trace?: never;
+    };
+    "/api/clauses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads pasted postcode clauses without storing them */
+        post: operations["readClauses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/geography": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Regions by country, groups of countries to start from, and territories */
+        get: operations["readGeography"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/landing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Why an address lands where it does */
+        post: operations["readLanding"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/landings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where each address of a CSV lands (columns country, region, postcode) */
+        post: operations["readLandings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the audit of the setup found, the most harmful first */
+        get: operations["readFindings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** For each country, the zones that reach it and how much of it is served */
+        get: operations["readCoverage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/served": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Public. Which countries and regions are served wholly, partly or not at all, for the address form of a shop */
+        get: operations["readServed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Zones as CSV, a row for each area */
+        get: operations["exportZones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads zones from CSV; `store` false shows what it would do, true does it for the good rows */
+        post: operations["importZones"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/zones/{id}/rates/order": {
         parameters: {
             query?: never;
@@ -409,24 +620,59 @@ export interface components {
             postcode?: string | null;
             lines?: string[];
         };
-        Area: {
+        AreaDraft: {
             /** @enum {string} */
-            kind: "country" | "world";
+            kind: "country" | "world" | "regions";
             country?: string;
+            regions?: string[];
+            /** @description Postcode clauses as pasted: commas, semicolons or new lines between them */
+            only?: string;
+            except?: string;
+        };
+        AreasDraft: {
+            /** @description Of the zone */
+            lock_version: number;
+            areas: components["schemas"]["AreaDraft"][];
+        };
+        AreaPatch: {
+            /** @description Of the zone */
+            lock_version: number;
+            /** @description None: the whole country */
+            regions?: string[];
+            /** @description Postcode clauses as pasted */
+            only?: string;
+            except?: string;
+        };
+        Clauses: {
+            count: number;
+            /** @description All of them, or in the setup the first dozen */
+            clauses: string[];
+        };
+        Area: {
+            id: string;
+            zone: string;
+            /** @enum {string} */
+            kind: "country" | "world" | "regions";
+            country: string | null;
+            regions: string[];
+            only: components["schemas"]["Clauses"];
+            except: components["schemas"]["Clauses"];
         };
         ZoneFields: {
             name?: string;
             active?: boolean;
-            areas?: components["schemas"]["Area"][];
         };
-        ZoneDraft: WithRequired<components["schemas"]["ZoneFields"], "name">;
+        ZoneDraft: {
+            areas?: components["schemas"]["AreaDraft"][];
+        } & WithRequired<components["schemas"]["ZoneFields"], "name">;
         ZonePatch: {
             lock_version: number;
         } & components["schemas"]["ZoneFields"];
         Zone: {
             id: string;
+            areas: components["schemas"]["Area"][];
             lock_version: number;
-        } & WithRequired<components["schemas"]["ZoneFields"], "name" | "active" | "areas">;
+        } & WithRequired<components["schemas"]["ZoneFields"], "name" | "active">;
         MethodFields: {
             name?: string;
             /** @description Stable; travels with the order. Made of the name where it is left out */
@@ -561,7 +807,13 @@ export interface components {
             /** @enum {string} */
             status: "zone" | "none" | "undetermined";
             zone?: string;
-            area?: components["schemas"]["Area"];
+            area?: {
+                /** @enum {string} */
+                kind: "country" | "world" | "regions";
+                country?: string;
+            };
+            /** @description The postcode clause that decided */
+            clause?: string;
             candidates?: (string | null)[];
             decides?: string;
         };
@@ -615,6 +867,133 @@ export interface components {
                     [key: string]: components["schemas"]["Amount"] | null;
                 };
             };
+        };
+        ClausesText: {
+            country: string;
+            text: string;
+        };
+        ClausesRead: {
+            clauses: string[];
+            duplicates: number;
+            faults: {
+                position: number;
+                line: number;
+                text: string;
+                detail: string;
+            }[];
+        };
+        Geography: {
+            groups: {
+                name: string;
+                countries: string[];
+            }[];
+            /** @description Numeric codes of ISO 3166-1 */
+            numbers: {
+                [key: string]: string;
+            };
+            territories: {
+                [key: string]: string[];
+            };
+            /** @description An example of each country's postcodes */
+            forms: {
+                [key: string]: string;
+            };
+            regions: {
+                [key: string]: {
+                    code: string;
+                    name: string;
+                    type: string;
+                    within: string | null;
+                }[];
+            };
+        };
+        Rung: {
+            zone: string;
+            country: string | null;
+            /** @enum {string} */
+            level: "clause_in_region" | "clause" | "region" | "country" | "world";
+            clause: string | null;
+            /** @enum {string} */
+            outcome?: "won" | "less_specific" | "lower" | "open";
+            field?: string | null;
+            /** @enum {string} */
+            reason?: "other_region" | "not_listed" | "excepted";
+            near?: string | null;
+        };
+        Ladder: {
+            landing: components["schemas"]["Landing"];
+            place: Record<string, never>;
+            remarks: ("unknown_region" | "malformed_postcode" | "po_box" | "military_mail")[];
+            rungs: components["schemas"]["Rung"][];
+            misses: components["schemas"]["Rung"][];
+        };
+        CsvText: {
+            csv: string;
+        };
+        CsvFault: {
+            line: number;
+            detail: string;
+        };
+        Landings: {
+            total: number;
+            zones: {
+                [key: string]: number;
+            };
+            nowhere: {
+                line: number;
+                address: string;
+            }[];
+            undetermined: {
+                line: number;
+                address: string;
+            }[];
+            faults: components["schemas"]["CsvFault"][];
+        };
+        Finding: {
+            /** @enum {string} */
+            code: "covers_world" | "never_wins" | "overlap" | "dead_clause" | "partly_covered" | "regions_left_out";
+            /** @enum {string} */
+            harm: "problem" | "warning" | "note";
+            zone: string;
+            other: string | null;
+            numbers: components["schemas"]["Numbers"];
+            example: components["schemas"]["Address"] | null;
+        };
+        Findings: {
+            findings: components["schemas"]["Finding"][];
+        };
+        /** @enum {string} */
+        ServedHow: "wholly" | "partly" | "none";
+        CoverageMap: {
+            /** @description The zone that covers every country not named */
+            world: string | null;
+            countries: {
+                [key: string]: {
+                    /** @description The first is the one that wins most */
+                    zones: string[];
+                    served: components["schemas"]["ServedHow"];
+                };
+            };
+        };
+        Served: {
+            countries: {
+                country: string;
+                served: components["schemas"]["ServedHow"];
+                regions?: {
+                    [key: string]: components["schemas"]["ServedHow"];
+                };
+            }[];
+        };
+        ZonesImport: {
+            csv: string;
+            store: boolean;
+        };
+        ZonesImported: {
+            created: string[];
+            changed: string[];
+            unchanged: string[];
+            stored: boolean;
+            faults: components["schemas"]["CsvFault"][];
         };
     };
     responses: {
@@ -822,6 +1201,337 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    copyZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The copy */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    addAreas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AreasDraft"];
+            };
+        };
+        responses: {
+            /** @description The zone */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readArea: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The area */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Area"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    deleteArea: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The zone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateArea: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AreaPatch"];
+            };
+        };
+        responses: {
+            /** @description The zone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readClauses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClausesText"];
+            };
+        };
+        responses: {
+            /** @description What was understood */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClausesRead"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readGeography: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Geography */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Geography"];
+                };
+            };
+        };
+    };
+    readLanding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Address"];
+            };
+        };
+        responses: {
+            /** @description The ladder */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readLandings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CsvText"];
+            };
+        };
+        responses: {
+            /** @description Counts and the addresses that land nowhere */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Landings"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Findings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Findings"];
+                };
+            };
+        };
+    };
+    readCoverage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Coverage */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageMap"];
+                };
+            };
+        };
+    };
+    readServed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Served places */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Served"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    exportZones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    importZones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZonesImport"];
+            };
+        };
+        responses: {
+            /** @description What it does */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZonesImported"];
+                };
+            };
             422: components["responses"]["Problem"];
         };
     };

@@ -1,0 +1,155 @@
+# frozen_string_literal: true
+
+module GateMile
+  # One postcode clause: a full postcode or a short code that stands for all below it (:code), a pattern in which # is
+  # any digit and @ any letter (:pattern), or a range of equal-length numbers or of districts (:range).
+  #
+  # text: the clause as it is kept and shown; key: what is compared (the code, the pattern, or the letters and the
+  # number of digits of a range); from, to: the numbers of a range.
+  class Clause < Value.of(:kind, :text, :key, :from, :to)
+    LONGEST = 12
+    RANGE = /\A(.+?)\s+TO\s+(.+)\z/i
+    PART = /\A([A-Z]*)(\d{1,9})\z/
+    private_constant :RANGE, :PART
+
+    class << self
+      # @param text [String] e.g. "PA20", "IV#", "1000 to 1999", "PA20 to PA49"
+      # @param country [String] ISO 3166-1 code: British districts count, elsewhere characters do
+      # @return [Clause]
+      # @raise [Malformed] :bad_clause, :only_wildcards, :range_backwards, :range_lengths, :range_letters
+      def parse(text, country)
+        range = RANGE.match(text.to_s.strip)
+        return range(Postcode.normalise(range[1]), Postcode.normalise(range[2]), country) if range
+
+        code = Postcode.normalise(text)
+        raise Malformed, :bad_clause unless code.match?(/\A[A-Z0-9#@]{1,#{LONGEST}}\z/o)
+
+        code.match?(/[#@]/) ? pattern(code) : new(kind: :code, text: code, key: code)
+      end
+
+      # A part of a range: its group, in which numbers compare, and its number.
+      # @param code [String] a level of a {Postcode}
+      # @param structured [Boolean] British districts: as many digits as there are
+      # @return [Array(String, Integer), nil]
+      def group(code, structured)
+        found = PART.match(code) or return
+        [structured ? found[1] : "#{found[1]}#{found[2].length}", found[2].to_i]
+      end
+
+      private
+
+      def pattern(code)
+        raise Malformed, :only_wildcards if code.match?(/\A[#@]+\z/)
+
+        new(kind: :pattern, text: code, key: code)
+      end
+
+      def range(first, last, country)
+        structured = Postcode.structured?(country)
+        low, high = [first, last].map { |part| PART.match(part) or raise Malformed, :bad_range }
+        from, to = [low, high].map { |part| part[2].to_i }
+        raise Malformed, :range_backwards if from > to && low[1] == high[1]
+        raise Malformed, :range_letters if low[1] != high[1] || (structured && low[1].empty?)
+        raise Malformed, :range_lengths if !structured && low[2].length != high[2].length
+
+        new(kind: :range, text: "#{first} to #{last}", key: group(first, structured).first, from: from, to: to)
+      end
+    end
+
+    # @param postcode [Postcode]
+    # @return [Boolean] by plain reading; a zone's index answers the same question for all its clauses at once
+    def match?(postcode, structured)
+      case kind
+      when :code then postcode.levels.include?(key)
+      when :pattern then postcode.levels.any? { |level| Clause.fits?(key, level) }
+      else postcode.levels.any? { |level| in_range?(level, structured) }
+      end
+    end
+
+    # Whether a beginning of a postcode, as far as it is known, may yet become one that the clause matches.
+    # @param postcode [Postcode] a partial one
+    # @param country [String]
+    # @return [Boolean]
+    def may_match?(postcode, country)
+      known = postcode.text
+      return below_district?(known, country) if Postcode.structured?(country) && known.match?(/\d/)
+      return deeper_range?(known) if kind == :range
+
+      key.length > known.length && Clause.fits?(key[0, known.length], known)
+    end
+
+    # @param pattern [String]
+    # @param code [String]
+    # @return [Boolean] character by character
+    def self.fits?(pattern, code)
+      pattern.length == code.length && pattern.each_char.zip(code.each_char).all? do |wanted, given|
+        case wanted
+        when "#" then given.match?(/[0-9]/)
+        when "@" then given.match?(/[A-Z]/)
+        else wanted == given
+        end
+      end
+    end
+
+    private
+
+    def in_range?(level, structured)
+      group, number = Clause.group(level, structured)
+      group == key && number.between?(from, to)
+    end
+
+    # A British district is known: only what lies below it is open, "EC1A" below "EC1" or a full postcode.
+    def below_district?(known, country)
+      return false if kind == :range
+      return Postcode.new(country, key).then { |own| own.text != known && own.levels.include?(known) } if kind == :code
+
+      key.match?(/[0-9#][A-Z@]{2}\z/) && Clause.fits?(key[0...-3], known)
+    end
+
+    # The digits that are known, against the beginnings of the range's ends.
+    def deeper_range?(known)
+      first, last = text.split(" to ")
+      return false if known.length >= first.length
+
+      letters = first[/\A[A-Z]*/]
+      return letters.start_with?(known) if known.length <= letters.length
+      return false unless first.length == last.length
+
+      known.between?(first[0, known.length], last[0, known.length])
+    end
+  end
+
+  # A list of clauses as it was pasted: the good ones, and the bad ones with their places.
+  #
+  # clauses: without duplicates, in their order; faults: `{ position:, line:, text:, code: }` each, counted from 1;
+  # duplicates: how many were merged.
+  class ClauseList < Value.of(:clauses, :faults, :duplicates)
+    # @param text [String] separated by commas, semicolons or new lines
+    # @param country [String]
+    # @return [ClauseList]
+    def self.parse(text, country)
+      clauses = {}
+      faults = []
+      count = 0
+      items(text) do |item, position, line|
+        clause = Clause.parse(item, country)
+        count += 1
+        clauses[clause.text] ||= clause
+      rescue Malformed => e
+        faults << { position: position, line: line, text: item, code: e.code }
+      end
+      new(clauses: clauses.values, faults: faults, duplicates: count - clauses.size)
+    end
+
+    def self.items(text)
+      position = 0
+      text.split(/\r?\n/).each.with_index(1) do |row, line|
+        row.split(/[,;\t]/).each do |item|
+          item = item.strip
+          yield item, position += 1, line unless item.empty?
+        end
+      end
+    end
+    private_class_method :items
+  end
+end

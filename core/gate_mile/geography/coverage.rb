@@ -1,0 +1,107 @@
+# frozen_string_literal: true
+
+module GateMile
+  # One area of one zone as it stands against a country: entries are what zones are compared by.
+  #
+  # at: its number among the country's entries; zone, area; regions: the regions it needs (nil: any), without those that
+  # are countries of their own; level: how specific it is.
+  class Entry < Value.of(:at, :zone, :area, :regions, :level)
+    # From the most specific to the least: a matched "only" clause with a region, one without, a region, a country, the
+    # world.
+    LEVELS = %i[clause_in_region clause region country world].freeze
+
+    # @return [Integer] 0 is the most specific
+    def rank = LEVELS.index(level)
+  end
+
+  # All entries of one country in the order in which they win, and the index of their clauses.
+  class Coverage
+    # @return [Array<Entry>] the most specific first, among equals the zone that stands higher
+    attr_reader :entries
+    # @return [String]
+    attr_reader :country
+
+    # @param country [String]
+    # @param areas [Array<Array(Zone, Area, Array, nil)>] zones in the merchant's order, with an area and the regions it
+    #   needs
+    def initialize(country, areas)
+      @country = country
+      @entries = sorted(areas)
+      @only = index(:only)
+      @except = index(:except)
+    end
+
+    # What each entry says of a place, in the order in which entries win.
+    # @param place [Place]
+    # @return [Enumerator<Array(Entry, Object, Object)>] entry; true, false or the field that would decide; the clause
+    #   that decided, or nil
+    def answers(place)
+      return to_enum(:answers, place) unless block_given?
+
+      postcode = place.postcode
+      only = matches(@only, postcode)
+      except = matches(@except, postcode)
+      open = postcode&.partial? ? (@only.possible(postcode) + @except.possible(postcode)).to_set : Set.new
+      entries.each { |entry| yield entry, *answer(entry, place, only, except, open) }
+    end
+
+    # @param postcode [Postcode]
+    # @return [Boolean] whether no clause matches it
+    def unnamed?(postcode) = @only.matching(postcode).empty? && @except.matching(postcode).empty?
+
+    private
+
+    def sorted(areas)
+      list = areas.map.with_index { |(zone, area, regions), at| [level(area, regions), at, zone, area, regions] }
+      list.sort_by do |level, at,|
+        [Entry::LEVELS.index(level), at]
+      end.each_with_index.map do |(level, _, zone, area, regions), at|
+        Entry.new(at: at, zone: zone, area: area, regions: regions&.to_set, level: level)
+      end
+    end
+
+    def level(area, regions)
+      return :world if area.kind == :world
+      return regions ? :clause_in_region : :clause if area.only.any?
+
+      regions ? :region : :country
+    end
+
+    def index(list)
+      ClauseIndex.new(country, entries.flat_map do |entry|
+        entry.area.public_send(list).map do |clause|
+          [clause, entry.at]
+        end
+      end)
+    end
+
+    def matches(index, postcode) = postcode ? index.matching(postcode) : {}
+
+    def answer(entry, place, only, except, open)
+      inside = in_region(entry, place)
+      return [inside, nil] if inside == false
+
+      by_postcode, clause = in_clauses(entry, place, only, except, open)
+      return [by_postcode, clause] if by_postcode == false || inside == true
+
+      [inside, nil]
+    end
+
+    def in_region(entry, place)
+      return true if entry.regions.nil?
+      return "region" if place.regions.nil?
+
+      place.regions.any? { |region| entry.regions.include?(region) }
+    end
+
+    def in_clauses(entry, place, only, except, open)
+      return [true, nil] unless entry.area.clauses?
+      return ["postcode", nil] if place.postcode.nil?
+      return [false, except[entry.at]] if except.key?(entry.at)
+      return ["postcode", nil] if open.include?(entry.at)
+
+      clause = only[entry.at]
+      [entry.area.only.empty? || !clause.nil?, clause]
+    end
+  end
+end

@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+module GateMile
+  # An address as it is compared with zones: a place that has two spellings brought to its country code, its region with
+  # all that it lies in, its postcode cut into levels.
+  #
+  # country: nil where it is not known; regions: the region's chain, nil where it is not known; postcode: {Postcode} or
+  # nil.
+  class Place < Value.of(:country, :regions, :postcode)
+    # @param address [Address]
+    # @return [Place]
+    def self.of(address)
+      country = address.country or return new
+      region = Regions.find(country, address.region)
+      postcode = Postcode.of(country, address.postcode)
+      other = Territories.country_of(country, region) || dependency(country, postcode)
+      return new(country: other, postcode: Postcode.of(other, address.postcode)) if other
+
+      new(country: country, regions: region && Regions.chain(country, region), postcode: postcode)
+    end
+
+    # A British address on Man or in the Channel Islands.
+    def self.dependency(country, postcode)
+      return unless country == "GB" && postcode
+
+      Territories::BY_POSTCODE[postcode.levels.first] if postcode.levels.first.match?(/\A[A-Z]{2}\z/)
+    end
+    private_class_method :dependency
+  end
+end

@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Postcodes that stand for a clause: the first and the last that it can match, written out to the form of its country.
+  module Samples
+    LOW = { "#" => "0", "@" => "A", "*" => "A" }.freeze
+    HIGH = { "#" => "9", "@" => "Z", "*" => "9" }.freeze
+    ENDS = { LOW => "1AA", HIGH => "9ZZ" }.freeze
+    private_constant :LOW, :HIGH, :ENDS
+
+    class << self
+      # @param clause [Clause]
+      # @param country [String]
+      # @return [Array<Postcode>] well-formed ones; empty where the clause matches no valid postcode of the country
+      def of(clause, country)
+        first, last = clause.kind == :range ? ends(clause) : [clause.key, clause.key]
+        [written(first, LOW, country), written(last, HIGH, country)].compact.uniq
+                                                                    .map { |text| Postcode.of(country, text) }
+                                                                    .select(&:well_formed?)
+      end
+
+      # @param coverage [Coverage]
+      # @return [Postcode, nil] a postcode of the country that no "only" and no "except" clause of the coverage names
+      def unnamed(coverage)
+        country = coverage.country
+        candidates(country).map { |text| Postcode.of(country, text) }.find { |postcode| coverage.unnamed?(postcode) }
+      end
+
+      private
+
+      def ends(clause) = clause.text.split(" to ")
+
+      def written(code, fill, country)
+        code = code.gsub(/[#@]/, fill)
+        return british(code, fill) if Postcode.structured?(country)
+
+        form = Postcode::FORMS[country] or return code
+        return if code.length > form.length
+
+        code + form[code.length..].gsub(/[#@*]/, fill)
+      end
+
+      def british(code, fill)
+        case code
+        when /\A[A-Z]{1,2}\z/ then "#{code}#{fill.equal?(LOW) ? 1 : 99}#{ENDS[fill]}"
+        when /\A[A-Z]{1,2}\d{1,2}[A-Z]?\z/ then "#{code}#{ENDS[fill]}"
+        else code
+        end
+      end
+
+      def candidates(country)
+        return %w[ZZ99 QQ98 XX97 QV1].map { |outward| "#{outward}9ZZ" } if Postcode.structured?(country)
+
+        form = Postcode::FORMS[country] || "#####"
+        digits = %w[9 0 7 5 3 1 8 6 4 2]
+        digits.flat_map { |digit| %w[Z A Q].map { |letter| form.gsub("#", digit).gsub(/[@*]/, letter) } }.uniq
+      end
+    end
+  end
+end

@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+module GateMile
+  # All zones of a book, ready to be asked where an address lands. The most specific area wins; among equals the zone
+  # that stands higher in the merchant's list.
+  class Zones
+    include Enumerable
+
+    # @param list [Array<Zone>] in the merchant's order
+    def initialize(list)
+      @list = list
+      @world, @by_country = entries(list.select(&:active))
+      @coverages = @by_country.to_h { |country, areas| [country, Coverage.new(country, areas + @world)] }.freeze
+      @elsewhere = Coverage.new(nil, @world)
+      freeze
+    end
+
+    # @yieldparam zone [Zone]
+    def each(&) = @list.each(&)
+
+    # @param country [String]
+    # @return [Coverage]
+    def coverage(country) = @coverages.fetch(country, @elsewhere)
+
+    # @return [Array<String>] the countries that some area names
+    def countries = @coverages.keys
+
+    # @return [Boolean] whether some zone covers the whole world
+    def world? = @world.any?
+
+    # @param address [Address]
+    # @return [Landing]
+    def land(address)
+      place = Place.of(address)
+      place.country.nil? ? nowhere_known : settle(coverage(place.country).answers(place))
+    end
+
+    private
+
+    # An area's regions that are countries of their own count for those countries.
+    def entries(zones)
+      world = []
+      by_country = Hash.new { |hash, country| hash[country] = [] }
+      zones.each do |zone|
+        zone.areas.each do |area|
+          next world << [zone, area, nil] if area.kind == :world
+
+          spread(area).each { |country, regions| by_country[country] << [zone, area, regions] }
+        end
+      end
+      [world, by_country.to_h]
+    end
+
+    def spread(area)
+      return { area.country => nil } if area.kind == :country
+
+      own, others = area.regions.partition { |region| Territories.country_of(area.country, region).nil? }
+      found = others.to_h { |region| [Territories.country_of(area.country, region), nil] }
+      own.any? ? found.merge(area.country => own) : found
+    end
+
+    def settle(answers)
+      possible = []
+      decides = nil
+      answers.each do |entry, answer, clause|
+        if answer == true
+          return landed(entry, clause) if possible.all?(entry.zone)
+
+          return undetermined(possible << entry.zone, decides)
+        elsif answer
+          possible << entry.zone
+          decides = answer if decides.nil? || answer == "region"
+        end
+      end
+      possible.empty? ? Landing.new(status: :none) : undetermined(possible << nil, decides)
+    end
+
+    def landed(entry, clause) = Landing.new(status: :zone, zone: entry.zone, area: entry.area, clause: clause)
+
+    def undetermined(zones, field)
+      Landing.new(status: :undetermined, candidates: zones.uniq, decides: field)
+    end
+
+    def nowhere_known
+      possible = @list.select { |zone| zone.active && zone.areas.any? }
+      undetermined(world? ? possible : possible + [nil], "country")
+    end
+  end
+end

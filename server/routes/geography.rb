@@ -1,0 +1,132 @@
+# frozen_string_literal: true
+
+module Server
+  module Routes
+    # Where addresses land, what is covered and what the audit finds.
+    module Geography
+      CSV_LIMIT = 8 * 1_048_576
+      ADDRESSES = %w[country postcode].freeze
+
+      def self.registered(app)
+        app.get("/api/geography") { answer(::Server::Geography.all) }
+
+        app.post "/api/clauses" do
+          body = body_of("ClausesText", limit: CSV_LIMIT)
+          country = Geography.country(body["country"])
+          found = GateMile::ClauseList.parse(body["text"], country)
+          faults = found.faults.map do |fault|
+            fault.slice(:position, :line, :text).merge(detail: Words.of(fault[:code]))
+          end
+          answer({ clauses: found.clauses.map(&:text), duplicates: found.duplicates, faults: faults })
+        end
+
+        app.post "/api/landing" do
+          reader = GateMile::Reader.new(body_of("Address"))
+          address = GateMile::Address.read(reader)
+          raise Problem.of_invalid(GateMile::Invalid.new(reader.problems)) if reader.problems.any?
+
+          answer(GateMile::Ladder.new(settings.shelf.current.last.zones, address).dump)
+        end
+
+        app.post "/api/landings" do
+          table = Table.new(body_of("CsvText", limit: CSV_LIMIT)["csv"], ADDRESSES,
+                            optional: %w[region line1 line2 name])
+          answer(Geography.landings(settings.shelf.current.last.zones, table))
+        end
+
+        app.get("/api/findings") do
+          answer(settings.shelf.derived(:findings) do |book|
+            { findings: book.findings.map(&:dump) }
+          end)
+        end
+        app.get("/api/coverage") { answer(settings.shelf.derived(:coverage) { |book| Geography.coverage(book.zones) }) }
+
+        # Public and read-only: any shop's page may ask.
+        app.get "/api/served" do
+          raise Problem.new(404, "There is no shop yet.") unless Records::Store.revision.positive?
+
+          headers "access-control-allow-origin" => "*"
+          answer(settings.shelf.derived(:served) { |book| Geography.served(book.zones) })
+        end
+
+        app.get "/api/zones.csv" do
+          content_type "text/csv", charset: "utf-8"
+          attachment "zones.csv"
+          ZonesCsv.write
+        end
+
+        app.post "/api/zones/import" do
+          body = body_of("ZonesImport", limit: CSV_LIMIT)
+          next answer(ZonesCsv.read(body["csv"], store: false)) unless body["store"]
+
+          answer(::Server::History.edit("update", "zone", { name: "several", fields: "areas" }) do
+            ZonesCsv.read(body["csv"], store: true)
+          end)
+        end
+      end
+
+      class << self
+        # @raise [Problem] 422 at /country
+        def country(text)
+          GateMile::Countries.parse(text)
+        rescue GateMile::Malformed => e
+          detail = Words.of(e.code)
+          raise Problem.new(422, detail, errors: [{ pointer: "/country", code: e.code.to_s, detail: detail }])
+        end
+
+        def landings(zones, table)
+          found = { total: 0, zones: Hash.new(0), nowhere: [], undetermined: [], faults: [] }
+          table.each_row do |row, line|
+            found[:total] += 1
+            sort(found, zones, row, line)
+          end
+          found
+        end
+
+        def coverage(zones)
+          world = zones.find { |zone| zone.active && zone.areas.any? { |area| area.kind == :world } }
+          countries = zones.countries.to_h do |country|
+            survey = GateMile::Survey.new(zones.coverage(country))
+            [country, { zones: winners(survey), served: survey.served }]
+          end
+          { world: world&.id, countries: countries }
+        end
+
+        # The zones that some sample place of the country lands in, the most frequent first.
+        def winners(survey)
+          found = survey.spots.filter_map { |spot| spot.holding.first&.zone&.id }
+          found.tally.sort_by { |_, count| -count }.map(&:first)
+        end
+
+        def served(zones)
+          named = zones.countries
+          list = GateMile::Countries::CODES.map do |code|
+            next { country: code, served: zones.world? ? :wholly : :none } unless named.include?(code)
+
+            survey = GateMile::Survey.new(zones.coverage(code))
+            regions = survey.served_regions
+            { country: code, served: survey.served, regions: (regions if regions.any?) }.compact
+          end
+          { countries: list }
+        end
+
+        private
+
+        def sort(found, zones, row, line)
+          fields = row.to_h.slice("country", "region", "postcode").compact
+          reader = GateMile::Reader.new(fields)
+          address = GateMile::Address.read(reader)
+          if reader.problems.any?
+            problem = reader.problems.first
+            detail = "#{problem.pointer.delete_prefix("/")}: #{Words.of(problem.code, **problem.numbers)}"
+            return found[:faults] << { line: line, detail: detail }
+          end
+          landing = zones.land(address)
+          return found[:zones][landing.zone.id] += 1 if landing.zone
+
+          found[landing.status == :none ? :nowhere : :undetermined] << { line: line, address: fields.values.join(" ") }
+        end
+      end
+    end
+  end
+end

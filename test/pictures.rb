@@ -26,13 +26,13 @@ class Pictures < Minitest::Test
   private
 
   def edit_a_rate
-    within(zone("United Kingdom")) { click_button "Edit Tracked" }
+    within(zone("Mainland Britain")) { click_button "Edit Tracked" }
     fill_in "Flat price", with: "4.505"
     assert_text "This currency has at most 2 decimals."
     keep "error"
     fill_in("Flat price", with: "4.50").send_keys(:enter)
     assert_text "5.95 to 4.50"
-    within(zone("United Kingdom")) do
+    within(zone("Mainland Britain")) do
       click_button "Edit Tracked"
       click_button "Why £4.50 for Tracked?"
     end

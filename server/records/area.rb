@@ -5,7 +5,7 @@ module Server
     # One part of the world that a zone covers. `only` and `except` hold postcode clauses as the core writes them.
     class Area < Base
       # How many clauses the setup shows of an area; the whole list is asked for when it is edited.
-      SHOWN = 12
+      SHOWN = 40
       CLAUSES = %w[only except].freeze
 
       belongs_to :zone, inverse_of: :areas
@@ -34,9 +34,18 @@ module Server
 
       private
 
+      # Long lists are read once for each state, however often a save asks.
       def readable_by_the_core
         self.country = country&.upcase
-        reader = GateMile::Reader.new(document)
+        state = [document, faults].hash
+        return if @read == state
+
+        read_by_the_core
+        @read = [document, faults].hash if errors.none?
+      end
+
+      def read_by_the_core
+        reader = GateMile::Reader.new(document.except(*faults.keys))
         area = GateMile::Area.read(reader)
         reader.problems.each { |problem| told(problem.pointer, Words.of(problem.code, **problem.numbers)) }
         tell_faults

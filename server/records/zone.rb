@@ -9,7 +9,7 @@ module Server
 
       words :name
       unlike_others :name, "zone"
-      validate { areas.each_with_index { |area, index| lift(area, index) unless area.valid? } }
+      validate { areas.each_with_index { |area, index| lift(area, index) if area.changed? && !area.valid? } }
 
       # Adds areas at the end.
       # @param list [Array<Hash>] areas of the contract: clauses may be lists or pasted text

@@ -9,7 +9,7 @@ class StoryTest < Minitest::Test
   def test_change_a_flat_rate_see_what_it_does_and_undo_it
     visit "/"
     within(bench) { assert_text "£62.40" }
-    within(zone("United Kingdom")) do
+    within(zone("Mainland Britain")) do
       assert_text "the bench cart goes here"
       click_button "Edit Tracked"
       fill_in "Flat price", with: "4.5"
@@ -17,17 +17,17 @@ class StoryTest < Minitest::Test
     within(bench) { assert_button "Why £4.50 for Tracked?" }
     assert_equal "5.95", find_rate("uk-tracked"), "nothing is stored while typing"
     find_field("Flat price").send_keys(:enter)
-    assert_text "price of Tracked in United Kingdom, 5.95 to 4.50"
+    assert_text "price of Tracked in Mainland Britain, 5.95 to 4.50"
     within(bench) { assert_text(/£5\.95\s*→.*£4\.50/m) }
     assert_equal "4.50", find_rate("uk-tracked")
-    within(zone("United Kingdom")) { click_button "Why £4.50 for Tracked?" }
+    within(zone("Mainland Britain")) { click_button "Why £4.50 for Tracked?" }
     assert_text "3 lines to ship: 26 units, £62.40, 2.08 kg"
     assert_accessible "the Board with a reckoning"
-    within(zone("United Kingdom")) { click_link "go to the setting" }
+    within(zone("Mainland Britain")) { click_link "go to the setting" }
     assert_selector "#rate-uk-tracked-plan:focus"
     find("h1").click
     press([:ctrl, "z"])
-    assert_text "Undone: price of Tracked in United Kingdom, 5.95 to 4.50"
+    assert_text "Undone: price of Tracked in Mainland Britain, 5.95 to 4.50"
     within(bench) { assert_button "Why £5.95 for Tracked?" }
     assert_equal "5.95", find_rate("uk-tracked")
     find("button[title^='Redo: price of Tracked']").click

@@ -13,8 +13,18 @@ class ApiTest < Minitest::Test
     api(:get, "/api/products?q=shackle%2010")
     zone = api(:post, "/api/zones", { name: "Baltic", areas: [{ kind: "country", country: "EE" }] })
     assert_equal 201, status
-    zone = api(:patch, "/api/zones/#{zone["id"]}",
-               { lock_version: 0, areas: [{ kind: "country", country: "EE" }, { kind: "country", country: "LV" }] })
+    zone = api(:post, "/api/zones/#{zone["id"]}/areas",
+               { lock_version: 0, areas: [{ kind: "country", country: "LV", only: "1001, 10##; 2000 to 2999" }] })
+    area = zone["areas"].last
+    assert_equal({ "count" => 3, "clauses" => ["1001", "10##", "2000 to 2999"] }, area["only"])
+    api(:patch, "/api/areas/#{area["id"]}", { lock_version: zone["lock_version"], only: "", except: "30" })
+    assert_equal([[], ["30"]], api(:get, "/api/areas/#{area["id"]}").values_at("only", "except").map { |list| list["clauses"] })
+    zone = find("zones", zone["id"])
+    zone = api(:delete, "/api/areas/#{area["id"]}?lock_version=#{zone["lock_version"]}")
+    zone = api(:patch, "/api/zones/#{zone["id"]}", { lock_version: zone["lock_version"], name: "Baltic shore" })
+    geography
+    copied = api(:post, "/api/zones/highlands/copy", {})
+    assert_equal ["Copy of Highlands & Islands", 10], [copied["name"], copied["areas"].first["only"]["count"]]
     method = api(:post, "/api/methods", { name: "Ferry" })
     assert_equal "FERRY", method["code"]
     api(:patch, "/api/methods/#{method["id"]}", { lock_version: 0, promise: "weekly" })
@@ -47,7 +57,7 @@ class ApiTest < Minitest::Test
     zone = find("zones", zone["id"])
     api(:delete, "/api/zones/#{zone["id"]}?lock_version=#{zone["lock_version"]}")
     newest = api(:get, "/api/history")["changes"].first
-    assert_equal %w[delete zone Baltic], [newest["action"], newest["kind"], newest["names"]["name"]]
+    assert_equal ["delete", "zone", "Baltic shore"], [newest["action"], newest["kind"], newest["names"]["name"]]
     undone = api(:post, "/api/history/undo", { change: newest["id"] })
     api(:post, "/api/history/redo", { change: undone["history"]["redo"]["id"] })
     fresh(nil)
@@ -68,9 +78,15 @@ class ApiTest < Minitest::Test
       [:post, "/api/zones", { name: 7 }, "/name"], [:post, "/api/zones", { name: "N", colour: "red" }, "/colour"],
       [:post, "/api/zones", { name: "N", areas: [{ kind: "country", country: "XX" }] }, "/areas/0/country"],
       [:post, "/api/zones", { name: "N", areas: [{ kind: "country" }] }, "/areas/0/country"],
-      [:post, "/api/zones", { name: "N", areas: [{ kind: "world" }, { kind: "world" }] }, "/areas/1"],
-      [:post, "/api/rates", { zone: "nowhere", method: "air" }, "/zone"], [:post, "/api/rates", { zone: "uk", method: "nothing" }, "/method"],
-      [:post, "/api/rates", { zone: "uk", method: "tracked" }, "/method"], [:post, "/api/rates", { zone: "uk", new_method: { name: "" } }, "/new_method/name"],
+      [:post, "/api/zones", { name: "N", areas: [{ kind: "world" }, { kind: "world" }] }, "/areas/1/country"],
+      [:post, "/api/zones", { name: "N", areas: [{ kind: "regions", country: "IE", regions: ["ENG"] }] }, "/areas/0/regions/0"],
+      [:post, "/api/zones", { name: "N", areas: [{ kind: "regions", country: "IE" }] }, "/areas/0/regions"],
+      [:post, "/api/zones/ireland/areas", { lock_version: 0, areas: [{ kind: "country", country: "DE", only: "10115, 1999 to 1000" }] }, "/areas/0/only/2"],
+      [:post, "/api/zones/ireland/areas", { lock_version: 0, areas: [{ kind: "country", country: "IE" }] }, "/areas/0/country"],
+      [:post, "/api/clauses", { country: "XX", text: "1" }, "/country"], [:post, "/api/landing", { country: "XX" }, "/country"],
+      [:post, "/api/rates", { zone: "nowhere", method: "air" }, "/zone"], [:post, "/api/rates", { zone: "mainland", method: "nothing" }, "/method"],
+      [:post, "/api/rates", { zone: "mainland", method: "tracked" }, "/method"],
+      [:post, "/api/rates", { zone: "mainland", new_method: { name: "" } }, "/new_method/name"],
       [:post, "/api/methods", { name: "Air 2", code: "air" }, "/code"], [:patch, "/api/rates/uk-tracked", { name: "x" }, "/lock_version"],
       [:post, "/api/products", { sku: "cht-pass-f", name: "N", price: "1" }, "/sku"], [:post, "/api/products", { sku: "N", name: "N", price: "-1" }, "/price"],
       [:post, "/api/products", { sku: "N", name: "N", price: "1", weight: "-1 kg" }, "/weight"],
@@ -152,7 +168,60 @@ class ApiTest < Minitest::Test
     assert_equal 409, refused(:post, "/api/store", SHOP).first
   end
 
+  # 10,000 clauses at once are one edit like any other; duplicates are merged, and faults told by their place.
+  def test_clauses_by_the_thousand
+    list = Array.new(10_000) { |number| format("%05d", number * 7) }
+    read = api(:post, "/api/clauses", { country: "DE", text: [*list, list.first, "1999 to 1000", "45!"].join("\n") })
+    assert_equal [10_000, 1, [10_002, 10_003]], [read["clauses"].size, read["duplicates"], read["faults"].map { |fault| fault["line"] }]
+    area = find("zones", "near-europe")["areas"].find { |found| found["country"] == "DE" }
+    zone = api(:patch, "/api/areas/#{area["id"]}", { lock_version: 0, only: list.join(", ") })
+    kept = zone["areas"].find { |found| found["id"] == area["id"] }["only"]
+    assert_equal [10_000, 40], [kept["count"], kept["clauses"].size]
+    assert_equal "near-europe", api(:post, "/api/quote", CART.merge("destination" => { country: "DE", postcode: "00049" }))["landing"]["zone"]
+    assert_equal "not_served", api(:post, "/api/quote", CART.merge("destination" => { country: "DE", postcode: "00050" }))["status"]
+  end
+
+  def test_tables_that_are_none
+    api(:post, "/api/zones/import", { csv: "zone,active\nA,yes", store: true })
+    assert_equal [422, ["/csv"]], [status, pointers(JSON.parse(last_response.body))]
+    { "z\u0000o\u0000n\u0000e" => "csv_encoding", "country,postcode,colour\n" => "csv_foreign", "country,postcode\n\"x" => "csv_malformed" }.each do |csv, code|
+      assert_equal code, api(:post, "/api/landings", { csv: csv })["errors"].first["code"]
+    end
+    exported = api(:get, "/api/zones.csv")
+    assert_equal(DEMO["zones"].map { |zone| zone["name"] }, api(:post, "/api/zones/import", { csv: "\uFEFF#{exported}", store: false })["unchanged"])
+    csv = ["zone,active,kind,country,regions,only,except", "Ireland,yes,country,IE,,D01; D02,", "Oslo,no,country,NO,,0001 to 1295,",
+           "Oslo,no,regions,NO,99,,", ",yes,country,SE,,,"].join("\n")
+    done = api(:post, "/api/zones/import", { csv: csv, store: true })
+    assert_equal [["Oslo"], ["Ireland"], [4, 5]], [done["created"], done["changed"], done["faults"].map { |fault| fault["line"] }]
+    api(:post, "/api/history/undo", { change: setup_now["history"]["undo"]["id"] })
+    assert_equal exported, api(:get, "/api/zones.csv")
+  end
+
   private
+
+  def geography
+    api(:get, "/api/geography")
+    api(:get, "/api/findings")
+    api(:get, "/api/zones.csv")
+    assert_equal "wholly", api(:get, "/api/coverage")["countries"]["GB"]["served"]
+    served = api(:get, "/api/served")["countries"].to_h { |found| [found["country"], found] }
+    assert_equal %w[wholly none partly none], [served["GB"]["served"], served["JP"]["served"], served["US"]["served"], served["US"]["regions"]["HI"]]
+    assert_equal "*", last_response["access-control-allow-origin"]
+    ladder = api(:post, "/api/landing", { country: "GB", postcode: "PA20 9ZZ", lines: ["PO Box 3"] })
+    assert_equal([["highlands", "PA20 to PA80", "won"], ["mainland", nil, "less_specific"]], ladder["rungs"].map do |rung|
+      rung.values_at("zone", "clause", "outcome")
+    end)
+    assert_equal [["po_box"], "highlands"], [ladder["remarks"], ladder["landing"]["zone"]]
+    assert_equal "PA20 to PA80", api(:post, "/api/landing", { country: "GB", postcode: "PA2 0AB" })["misses"].first["near"]
+    landings = api(:post, "/api/landings", { csv: "country,postcode\nGB,IV29 9ZZ\nJP,1\nGB,\nXX,1\n" })
+    assert_equal [{ "highlands" => 1 }, [3], [4], [5]], [landings["zones"], *%w[nowhere undetermined faults].map do |key|
+      landings[key].map do |row|
+        row["line"]
+      end
+    end]
+    api(:post, "/api/clauses", { country: "GB", text: "IV" })
+    api(:post, "/api/zones/import", { csv: "zone,active,kind,country,regions,only,except\n", store: false })
+  end
 
   def refused(verb, path, body, **headers)
     answer = api(verb, path, body, **headers)

@@ -7,6 +7,7 @@ import { Shell } from './frame/shell'
 import { Wordmark } from './frame/top-bar'
 import { Goods } from './goods/goods'
 import { Methods } from './methods/methods'
+import { Zones } from './zones/zones'
 import { FirstRun } from './store/first-run'
 import { ShopSettings } from './store/shop-settings'
 
@@ -51,6 +52,7 @@ export const router = createBrowserRouter([
         element: <Shell />,
         children: [
           { path: '/', element: <Board /> },
+          { path: '/zones', element: <Zones /> },
           { path: '/goods', element: <Goods /> },
           { path: '/methods', element: <Methods /> },
           { path: '/shop', element: <ShopSettings /> },

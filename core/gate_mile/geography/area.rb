@@ -48,7 +48,7 @@ module GateMile
           yield item
         rescue Malformed => e
           reader.problem([key, index], e.code, **e.numbers)
-        end.uniq.freeze
+        end.uniq(&:to_s).freeze
       end
     end
 

@@ -10,7 +10,9 @@ module GateMile
     LONGEST = 12
     RANGE = /\A(.+?)\s+TO\s+(.+)\z/i
     PART = /\A([A-Z]*)(\d{1,9})\z/
-    private_constant :RANGE, :PART
+    # What most clauses of a long list look like.
+    PLAIN = /\A[A-Z0-9]{1,#{LONGEST}}\z/o
+    private_constant :RANGE, :PART, :PLAIN
 
     class << self
       # @param text [String] e.g. "PA20", "IV#", "1000 to 1999", "PA20 to PA49"
@@ -18,6 +20,8 @@ module GateMile
       # @return [Clause]
       # @raise [Malformed] :bad_clause, :only_wildcards, :range_backwards, :range_lengths, :range_letters
       def parse(text, country)
+        return new(kind: :code, text: text, key: text) if PLAIN.match?(text)
+
         range = RANGE.match(text.to_s.strip)
         return range(Postcode.normalise(range[1]), Postcode.normalise(range[2]), country) if range
 
@@ -55,6 +59,9 @@ module GateMile
         new(kind: :range, text: "#{first} to #{last}", key: group(first, structured).first, from: from, to: to)
       end
     end
+
+    # @return [String] as it is kept and shown
+    def to_s = text
 
     # @param postcode [Postcode]
     # @return [Boolean] by plain reading; a zone's index answers the same question for all its clauses at once
@@ -143,9 +150,9 @@ module GateMile
 
     def self.items(text)
       position = 0
-      text.split(/\r?\n/).each.with_index(1) do |row, line|
+      text.each_line.with_index(1) do |row, line|
         row.split(/[,;\t]/).each do |item|
-          item = item.strip
+          item.strip!
           yield item, position += 1, line unless item.empty?
         end
       end

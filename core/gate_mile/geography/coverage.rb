@@ -38,11 +38,8 @@ module GateMile
     def answers(place)
       return to_enum(:answers, place) unless block_given?
 
-      postcode = place.postcode
-      only = matches(@only, postcode)
-      except = matches(@except, postcode)
-      open = postcode&.partial? ? (@only.possible(postcode) + @except.possible(postcode)).to_set : Set.new
-      entries.each { |entry| yield entry, *answer(entry, place, only, except, open) }
+      heard = { only: hear(@only, place.postcode), except: hear(@except, place.postcode) }
+      entries.each { |entry| yield entry, *answer(entry, place, heard) }
     end
 
     # @param postcode [Postcode]
@@ -75,13 +72,18 @@ module GateMile
       end)
     end
 
-    def matches(index, postcode) = postcode ? index.matching(postcode) : {}
+    # What the clauses say of a postcode: the areas with one that matches, and those with one that may yet match.
+    def hear(index, postcode)
+      return [{}, []] if postcode.nil?
 
-    def answer(entry, place, only, except, open)
+      [index.matching(postcode), postcode.partial? ? index.possible(postcode) : []]
+    end
+
+    def answer(entry, place, heard)
       inside = in_region(entry, place)
       return [inside, nil] if inside == false
 
-      by_postcode, clause = in_clauses(entry, place, only, except, open)
+      by_postcode, clause = in_clauses(entry, place, heard)
       return [by_postcode, clause] if by_postcode == false || inside == true
 
       [inside, nil]
@@ -94,14 +96,24 @@ module GateMile
       place.regions.any? { |region| entry.regions.include?(region) }
     end
 
-    def in_clauses(entry, place, only, except, open)
+    def in_clauses(entry, place, heard)
       return [true, nil] unless entry.area.clauses?
       return ["postcode", nil] if place.postcode.nil?
-      return [false, except[entry.at]] if except.key?(entry.at)
-      return ["postcode", nil] if open.include?(entry.at)
 
-      clause = only[entry.at]
-      [entry.area.only.empty? || !clause.nil?, clause]
+      barring, may_bar = heard[:except]
+      return [false, barring[entry.at]] if barring.key?(entry.at)
+
+      asked, clause = allowed(entry, *heard[:only])
+      asked == true && may_bar.include?(entry.at) ? ["postcode", nil] : [asked, clause]
+    end
+
+    def allowed(entry, matching, may_match)
+      return [true, nil] if entry.area.only.empty?
+
+      clause = matching[entry.at]
+      return [true, clause] if clause
+
+      [may_match.include?(entry.at) ? "postcode" : false, nil]
     end
   end
 end

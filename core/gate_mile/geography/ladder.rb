@@ -32,28 +32,13 @@ module GateMile
       climb(zones.coverage(place.country)) if place.country
     end
 
-    # What the address says that is not quite right.
-    # @return [Array<Symbol>] of :unknown_region, :malformed_postcode, :po_box, :military_mail
-    def remarks
-      [(:unknown_region if @address.region && !known_region?),
-       (:malformed_postcode if place.postcode && !place.postcode.well_formed? && !place.postcode.partial?),
-       (:po_box if @address.po_box?), (:military_mail if @address.military?)].compact
-    end
-
     # @return [Hash] for JSON
     def dump
-      { "landing" => landing.dump, "place" => place_dump, "remarks" => remarks.map(&:to_s),
+      { "landing" => landing.dump, "place" => place_dump, "remarks" => place.remarks(@address).map(&:to_s),
         "rungs" => rungs.map { |rung| rung_dump(rung) }, "misses" => misses.map { |miss| miss_dump(miss) } }
     end
 
     private
-
-    def known_region?
-      country = Countries.parse(@address.country || "")
-      !Regions.find(country, @address.region).nil?
-    rescue Malformed
-      false
-    end
 
     def climb(coverage)
       coverage.answers(place).each do |entry, answer, clause|
@@ -88,6 +73,7 @@ module GateMile
       code = place.postcode&.text or return false
       return code.start_with?(clause.key) if clause.kind == :code
       return false unless clause.kind == :range
+      return true if code.start_with?(clause.text.split(" to ").first)
 
       structured = Postcode.structured?(place.country)
       place.postcode.levels.any? do |level|

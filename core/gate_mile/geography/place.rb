@@ -19,6 +19,15 @@ module GateMile
       new(country: country, regions: region && Regions.chain(country, region), postcode: postcode)
     end
 
+    # What the address says that is not quite right, or of a special kind. It is matched all the same.
+    # @param address [Address] the one it was made of
+    # @return [Array<Symbol>] of :unknown_region, :malformed_postcode, :po_box, :military_mail
+    def remarks(address)
+      [(:unknown_region if address.region && Regions.find(address.country, address.region).nil?),
+       (:malformed_postcode if postcode && !postcode.well_formed? && !postcode.partial?),
+       (:po_box if address.po_box?), (:military_mail if address.military?)].compact
+    end
+
     # A British address on Man or in the Channel Islands.
     def self.dependency(country, postcode)
       return unless country == "GB" && postcode

@@ -19,6 +19,8 @@ module GateMile
       "@@#####" => %w[SO], "@###" => %w[SZ]
     }.flat_map { |form, countries| countries.map { |country| [country, form] } }.to_h.freeze
     CLASSES = { "#" => "[0-9]", "@" => "[A-Z]", "*" => "[A-Z0-9]" }.freeze
+    PATTERNS = FORMS.transform_values { |form| Regexp.new("\\A#{form.gsub(/[#@*]/, CLASSES)}\\z") }.freeze
+    private_constant :PATTERNS
     # United States ZIP codes with their four extra digits: the first five decide.
     NINE = /\A(\d{5})\d{4}\z/
     ZIPS = %w[US AS GU MP PR UM VI FM MH PW].freeze
@@ -54,9 +56,7 @@ module GateMile
     # @param country [String]
     # @return [Regexp, nil] what its postcodes look like; nil where that is not known here
     def self.form(country)
-      return BRITISH if structured?(country)
-
-      FORMS[country]&.then { |form| Regexp.new("\\A#{form.gsub(/[#@*]/, CLASSES)}\\z") }
+      structured?(country) ? BRITISH : PATTERNS[country]
     end
 
     def initialize(country, text)

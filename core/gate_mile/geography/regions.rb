@@ -17,10 +17,10 @@ module GateMile
 
       # @param country [String]
       # @param text [String, nil] a code with or without the country's prefix, in any case
-      # @return [String, nil] the code; nil where the country has no such region
+      # @return [String, nil] the code, or a territory's other spelling; nil where the country has no such region
       def find(country, text)
         code = text.to_s.strip.upcase.delete_prefix("#{country}-")
-        code if table(country).key?(code)
+        code if table(country).key?(code) || Territories.country_of(country, code)
       end
 
       # @param country [String]

@@ -19,6 +19,19 @@ module GateMile
                                                                     .select(&:well_formed?)
       end
 
+      # The postcode right behind the last that a clause matches: with the first ones, these meet every stretch of
+      # numbers that clauses cut a country into.
+      # @param clause [Clause]
+      # @param country [String]
+      # @return [Postcode, nil] nil where none follows
+      def behind(clause, country)
+        last = clause.kind == :range ? ends(clause).last : clause.key
+        text = written(last, HIGH, country) or return
+        following = Postcode.structured?(country) ? next_district(last, text) : text.succ
+        postcode = Postcode.of(country, following) if following&.length.to_i <= [text.length, 7].max
+        postcode if postcode&.well_formed?
+      end
+
       # @param coverage [Coverage]
       # @return [Postcode, nil] a postcode of the country that no "only" and no "except" clause of the coverage names
       def unnamed(coverage)
@@ -29,6 +42,15 @@ module GateMile
       private
 
       def ends(clause) = clause.text.split(" to ")
+
+      # Behind a full postcode stands another of its district, behind a district the next one.
+      def next_district(code, text)
+        found = code.match(/\A([A-Z]{1,2})(\d{1,2})([A-Z]?)(\d[A-Z]{2})?\z/) or return
+        return text.succ if found[4]
+        return "#{found[1]}#{found[2]}1AA" unless found[3].empty?
+
+        "#{found[1]}#{found[2].succ}1AA"
+      end
 
       def written(code, fill, country)
         code = code.gsub(/[#@]/, fill)

@@ -2,8 +2,9 @@
 
 module GateMile
   # One country looked at through sample places: a place for each end of every clause and for every region that matters,
-  # and one that no clause names. From what wins there follow the findings and what is served. Overlaps of two patterns
-  # or of a pattern and a range that meet only between such ends can be missed; docs/engine.md says so.
+  # and one that no clause names. From what wins there follow the findings and what is served. For clauses of codes and
+  # ranges the samples meet every stretch they cut a country into; what two patterns share between their ends can be
+  # missed, and so can what a region changes beyond the first of several.
   class Survey
     # More clauses than this are looked at in even steps.
     MOST = 20_000
@@ -67,6 +68,8 @@ module GateMile
     # Where no clause has a say.
     def open_places
       postcode = Samples.unnamed(coverage)
+      return [] if postcode.nil? && coverage.entries.any? { |entry| entry.area.clauses? }
+
       regions.map { |region| [place(region, postcode), nil, nil] }
     end
 
@@ -82,7 +85,11 @@ module GateMile
       found = Samples.of(clause, coverage.country)
       @dead << [entry, list, clause] if found.empty?
       own = list == :only ? entry : nil
-      found.flat_map { |postcode| around(entry).map { |region| [place(region, postcode), own, clause] } }
+      found = found.map { |postcode| [postcode, own, clause] }
+      found << [Samples.behind(clause, coverage.country), nil, nil] if found.any?
+      found.select(&:first).flat_map do |postcode, *origin|
+        around(entry).map { |region| [place(region, postcode), *origin] }
+      end
     end
 
     # The regions in which a clause is looked at: some of the entry's own, and one outside.

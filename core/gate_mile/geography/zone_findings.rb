@@ -40,8 +40,9 @@ module GateMile
     def of_country(survey)
       named = survey.coverage.entries.reject { |entry| entry.level == :world }
       never = never_winning(survey, named)
-      never.map { |entry, by, spot| hidden(entry, by, spot) } +
-        overlaps(survey, never.map(&:first)) + dead(survey) + losses(survey) + left_out(survey)
+      beaten = never.map(&:first)
+      never.map { |found| hidden(*found) } + overlaps(survey, beaten) + hidden_clauses(survey, beaten) +
+        dead(survey) + losses(survey) + left_out(survey)
     end
 
     def never_winning(survey, named)
@@ -75,6 +76,30 @@ module GateMile
     def inside?(survey, inner, outer)
       own = survey.spots.select { |spot| spot.holding.include?(inner) }
       own.all? { |spot| spot.holding.include?(outer) }
+    end
+
+    # Clauses of which another zone takes every postcode, though their area wins elsewhere.
+    def hidden_clauses(survey, never)
+      by_clause = survey.spots.select do |spot|
+        spot.entry && !never.include?(spot.entry)
+      end.group_by { |spot| [spot.entry, spot.clause] }
+      lost = by_clause.select { |(entry, clause), spots| hidden_clause?(survey, entry, clause, spots) }
+      lost.group_by { |(entry, _), spots| [entry, spots.first.holding.first] }.map do |(entry, by), found|
+        clauses = found.map { |(_, clause), _| clause.text }
+        finding(:clauses_hidden, :warning, [entry, by], found.first.last.first, clauses: clauses.first(20),
+                                                                                count: clauses.size)
+      end
+    end
+
+    def hidden_clause?(survey, entry, clause, spots)
+      return false unless spots.all? do |spot|
+        spot.holding.include?(entry) && !spot.holding.first.zone.equal?(entry.zone)
+      end
+
+      structured = Postcode.structured?(survey.coverage.country)
+      survey.spots.none? do |spot|
+        spot.holding.first.equal?(entry) && spot.place.postcode && clause.match?(spot.place.postcode, structured)
+      end
     end
 
     def dead(survey)

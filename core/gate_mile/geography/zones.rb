@@ -32,7 +32,9 @@ module GateMile
     # @return [Landing]
     def land(address)
       place = Place.of(address)
-      place.country.nil? ? nowhere_known : settle(coverage(place.country).answers(place))
+      landing = place.country.nil? ? nowhere_known : settle(coverage(place.country).answers(place))
+      remarks = place.country ? place.remarks(address) : []
+      remarks.any? ? landing.with(remarks: remarks) : landing
     end
 
     private

@@ -645,7 +645,7 @@ export interface components {
         };
         Clauses: {
             count: number;
-            /** @description All of them, or in the setup the first dozen */
+            /** @description All of them, or in the setup the first forty */
             clauses: string[];
         };
         Area: {
@@ -816,6 +816,7 @@ export interface components {
             clause?: string;
             candidates?: (string | null)[];
             decides?: string;
+            remarks?: ("unknown_region" | "malformed_postcode" | "po_box" | "military_mail")[];
         };
         QuoteLine: {
             sku: string;
@@ -951,7 +952,7 @@ export interface components {
         };
         Finding: {
             /** @enum {string} */
-            code: "covers_world" | "never_wins" | "overlap" | "dead_clause" | "partly_covered" | "regions_left_out";
+            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out";
             /** @enum {string} */
             harm: "problem" | "warning" | "note";
             zone: string;

@@ -1,8 +1,8 @@
-import { QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
 import { toast } from 'sonner'
 import { sentenceOfChange } from '../history/words'
-import { call, type Choices, type Setup } from './client'
+import { call, type Choices, type Geography, type Schemas, type Setup } from './client'
 
 export const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 0, refetchOnWindowFocus: 'always' } },
@@ -22,6 +22,24 @@ export function useChoices() {
     queryKey: ['choices'],
     queryFn: ({ signal }) => call<Choices>('GET', '/api/choices', undefined, signal),
     staleTime: Infinity,
+  })
+}
+
+export function useGeography() {
+  return useQuery({
+    queryKey: ['geography'],
+    queryFn: ({ signal }) => call<Geography>('GET', '/api/geography', undefined, signal),
+    staleTime: Infinity,
+  })
+}
+
+/** What the audit found, for the setup as it stands. */
+export function useFindings(revision: number) {
+  return useQuery({
+    queryKey: ['findings', revision],
+    queryFn: ({ signal }) => call<Schemas['Findings']>('GET', '/api/findings', undefined, signal),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
   })
 }
 

@@ -1,10 +1,12 @@
 import { Link2, PanelLeftClose, X } from 'lucide-react'
+import { useState } from 'react'
 import { toast } from 'sonner'
-import { useChoices, useWorkshop } from '../api/setup'
+import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { countryName, formatsOf, type Formats } from '../ui/format'
 import { useBenchCart, type BenchLine } from './cart'
 import { Gets } from './gets'
 import { GoodsSearch } from './goods-search'
+import { remarkSentence } from '../zones/words'
 import { useBenchResult } from './result'
 import { Stepper } from './stepper'
 
@@ -23,7 +25,7 @@ export function Bench({ collapse }: { collapse: () => void }) {
     <aside
       id="bench"
       aria-label="Bench"
-      className="flex w-full shrink-0 flex-col gap-2.5 overflow-y-auto border-r border-ink bg-sheet p-4 lg:w-[300px]"
+      className="relative flex w-full shrink-0 flex-col gap-2.5 overflow-y-auto border-r border-ink bg-sheet p-4 lg:w-[300px]"
     >
       <header className="flex items-baseline justify-between">
         <h2 className="text-xl">Bench</h2>
@@ -108,11 +110,22 @@ function Line({ line, formats }: { line: BenchLine; formats: Formats }) {
   )
 }
 
+/** The bench address: it asks only for what the quote needs, and for the rest when it is wanted. */
 function Destination() {
-  const { cart, setCountry, setPostcode } = useBenchCart()
+  const { setup } = useWorkshop()
+  const { cart, setAddress } = useBenchCart()
+  const { bench } = useBenchResult()
   const { data: choices } = useChoices()
+  const { data: geography } = useGeography()
+  const [more, setMore] = useState(false)
   const countries =
     choices?.countries ?? (cart.country ? [{ code: cart.country, name: countryName(cart.country) }] : [])
+  const regions = geography?.regions[cart.country] ?? []
+  const byRegion = setup.zones.some((zone) =>
+    zone.areas.some((area) => area.country === cart.country && area.regions.length),
+  )
+  const asksRegion = regions.length > 0 && (byRegion || more || cart.region !== '')
+  const decides = bench?.quote.landing?.decides
   return (
     <div className="grid grid-cols-[4.5rem_1fr] items-center gap-x-2 gap-y-1.5">
       <label htmlFor="bench-country" className="font-cond text-soft">
@@ -122,7 +135,7 @@ function Destination() {
         id="bench-country"
         className="field w-full"
         value={cart.country}
-        onChange={(event) => setCountry(event.target.value)}
+        onChange={(event) => setAddress({ country: event.target.value, region: '' })}
       >
         <option value="">country not known</option>
         {countries.map(({ code, name }) => (
@@ -131,17 +144,67 @@ function Destination() {
           </option>
         ))}
       </select>
+      {asksRegion && (
+        <>
+          <label htmlFor="bench-region" className="font-cond text-soft">
+            Region
+          </label>
+          <select
+            id="bench-region"
+            className={`field w-full ${decides === 'region' ? 'border-2 border-ink' : ''}`}
+            value={cart.region}
+            onChange={(event) => setAddress({ region: event.target.value })}
+          >
+            <option value="">not known</option>
+            {regions.map(({ code, name }) => (
+              <option key={code} value={code}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </>
+      )}
       <label htmlFor="bench-postcode" className="font-cond text-soft">
         Postcode
       </label>
       <input
         id="bench-postcode"
-        className="field w-full"
+        className={`field w-full ${decides === 'postcode' ? 'border-2 border-ink' : ''}`}
         maxLength={20}
+        placeholder={geography?.forms[cart.country] ? `such as ${geography.forms[cart.country]}` : ''}
         value={cart.postcode}
         autoComplete="off"
-        onChange={(event) => setPostcode(event.target.value)}
+        onChange={(event) => setAddress({ postcode: event.target.value })}
       />
+      {(bench?.quote.landing?.remarks ?? []).map((remark) => (
+        <p key={remark} className="col-span-2 text-ochre">
+          {remarkSentence(remark, cart.country, geography?.forms[cart.country])}
+        </p>
+      ))}
+      {more || cart.street ? (
+        <>
+          <label htmlFor="bench-street" className="font-cond text-soft">
+            Street
+          </label>
+          <input
+            id="bench-street"
+            className="field w-full"
+            maxLength={120}
+            placeholder="or PO Box 12"
+            value={cart.street}
+            autoComplete="off"
+            onChange={(event) => setAddress({ street: event.target.value })}
+          />
+        </>
+      ) : (
+        <button
+          type="button"
+          className="quiet col-start-2 justify-self-start px-0"
+          onClick={() => setMore(true)}
+        >
+          More of the address
+        </button>
+      )}
     </div>
   )
 }

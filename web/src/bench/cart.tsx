@@ -10,7 +10,10 @@ export interface BenchLine {
 export interface BenchCart {
   lines: BenchLine[]
   country: string
+  /** Code of ISO 3166-2 without the country's prefix. */
+  region: string
   postcode: string
+  street: string
 }
 
 const KEY = 'gate-mile.bench'
@@ -21,7 +24,9 @@ export function toQuery(cart: BenchCart): string {
   const query = new URLSearchParams()
   for (const line of cart.lines) query.append('item', `${line.quantity}*${line.sku}`)
   if (cart.country) query.set('to', cart.country)
+  if (cart.region) query.set('region', cart.region)
   if (cart.postcode) query.set('postcode', cart.postcode)
+  if (cart.street) query.set('street', cart.street)
   return query.toString()
 }
 
@@ -34,7 +39,14 @@ export function fromQuery(text: string): BenchCart | null {
     const quantity = Number(match?.[1])
     return match?.[2] && quantity >= 1 && quantity <= MOST_UNITS ? [{ sku: match[2], quantity }] : []
   })
-  return { lines, country: query.get('to') ?? '', postcode: query.get('postcode') ?? '' }
+  const field = (name: string) => query.get(name) ?? ''
+  return {
+    lines,
+    country: field('to'),
+    region: field('region'),
+    postcode: field('postcode'),
+    street: field('street'),
+  }
 }
 
 function remembered(): BenchCart | null {
@@ -50,7 +62,9 @@ function opening(setup: Setup): BenchCart {
   return {
     lines: (cart?.lines ?? []).map(({ sku, quantity }) => ({ sku, quantity })),
     country: cart?.destination?.country ?? setup.store?.country ?? '',
+    region: cart?.destination?.region ?? '',
     postcode: cart?.destination?.postcode ?? '',
+    street: cart?.destination?.lines?.[0] ?? '',
   }
 }
 
@@ -58,7 +72,12 @@ function opening(setup: Setup): BenchCart {
 export function documentOf(cart: BenchCart): Cart {
   return {
     lines: cart.lines,
-    destination: { country: cart.country || null, postcode: cart.postcode.trim() || null },
+    destination: {
+      country: cart.country || null,
+      region: cart.region || null,
+      postcode: cart.postcode.trim() || null,
+      lines: cart.street.trim() ? [cart.street.trim()] : [],
+    },
   }
 }
 
@@ -67,8 +86,7 @@ interface BenchState {
   add: (sku: string) => void
   setQuantity: (sku: string, quantity: number) => void
   remove: (sku: string) => void
-  setCountry: (country: string) => void
-  setPostcode: (postcode: string) => void
+  setAddress: (fields: Partial<Omit<BenchCart, 'lines'>>) => void
   clear: () => void
 }
 
@@ -113,8 +131,7 @@ export function BenchCartProvider({ setup, children }: { setup: Setup; children:
       setQuantity: (sku, quantity) =>
         lines((old) => old.map((line) => (line.sku === sku ? { ...line, quantity } : line))),
       remove: (sku) => lines((old) => old.filter((line) => line.sku !== sku)),
-      setCountry: (country) => setCart((old) => ({ ...old, country })),
-      setPostcode: (postcode) => setCart((old) => ({ ...old, postcode })),
+      setAddress: (fields) => setCart((old) => ({ ...old, ...fields })),
       clear: () => lines(() => []),
     }
   }, [cart])

@@ -1,5 +1,5 @@
 import { toast } from 'sonner'
-import { call, type Area, type Rate, type Zone } from '../api/client'
+import { call, type Rate, type Zone } from '../api/client'
 import { useWorkshop } from '../api/setup'
 
 /** The list with the item at `from` moved by `by` places; null where it would fall off the end. */
@@ -27,8 +27,8 @@ export function useEdits() {
   return {
     patchZone: (zone: Zone, body: Partial<Zone>, version = zone.lock_version) =>
       edit(() => call('PATCH', `/api/zones/${zone.id}`, { ...body, lock_version: version })),
-    setAreas: (zone: Zone, areas: Area[]) =>
-      told('', () => call('PATCH', `/api/zones/${zone.id}`, { areas, lock_version: zone.lock_version })),
+    copyZone: (zone: Zone) =>
+      told(`Duplicated ${zone.name}, with its rates`, () => call('POST', `/api/zones/${zone.id}/copy`, {})),
     switchZone: (zone: Zone, active: boolean) =>
       told('', () => call('PATCH', `/api/zones/${zone.id}`, { active, lock_version: zone.lock_version })),
     moveZone: (index: number, by: number) => {

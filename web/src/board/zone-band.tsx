@@ -1,10 +1,11 @@
-import type { Zone } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { Link } from 'react-router'
+import type { Geography, Zone } from '../api/client'
+import { useFindings, useGeography, useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
-import type { Formats } from '../ui/format'
+import { counted, type Formats } from '../ui/format'
 import { AddRate } from './add-rate'
 import type { Axis } from './axis'
-import { areaName } from './country-picker'
+import { areaSentence } from '../zones/words'
 import { RateRow } from './rate-row'
 import { ZoneEditor } from './zone-editor'
 
@@ -24,9 +25,14 @@ interface Props {
   open: (opened: Opened | null) => void
 }
 
-function coverage(zone: Zone): string {
-  const names = (zone.areas ?? []).map(areaName)
-  return names.length > 6 ? `${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : names.join(', ')
+function coverage(zone: Zone, geography: Geography | undefined): string {
+  const names = zone.areas.map((area) => areaSentence(area, geography))
+  const separator = zone.areas.some((area) => area.only.count || area.except.count || area.regions.length)
+    ? '; '
+    : ', '
+  return names.length > 6
+    ? `${names.slice(0, 5).join(separator)} and ${names.length - 5} more`
+    : names.join(separator)
 }
 
 /** One zone across the Board; the one in which the bench cart lands is marked in ink. */
@@ -36,7 +42,12 @@ export function ZoneBand({ zone, index, axis, formats, dearest, opened, open }: 
   const here = bench?.quote.landing?.zone === zone.id
   const rates = setup.rates.filter((rate) => rate.zone === zone.id)
   const free = setup.methods.filter((method) => !rates.some((rate) => rate.method === method.id))
-  const covered = coverage(zone)
+  const { data: geography } = useGeography()
+  const { data: found } = useFindings(setup.revision)
+  const findings = (found?.findings ?? []).filter(
+    (finding) => finding.zone === zone.id && finding.harm !== 'note',
+  )
+  const covered = coverage(zone, geography)
   const editing = opened?.kind === 'zone' && opened.id === zone.id
   const toggle = (kind: 'zone' | 'rate', id: string) =>
     open(opened?.kind === kind && opened.id === id ? null : { kind, id, field: null })
@@ -60,6 +71,11 @@ export function ZoneBand({ zone, index, axis, formats, dearest, opened, open }: 
         <span className="text-soft">{covered === zone.name ? '' : covered || 'covers nothing yet'}</span>
         {here && (
           <span className="border border-ink px-1.5 text-xs font-semibold">the bench cart goes here</span>
+        )}
+        {findings.length > 0 && (
+          <Link className="text-ochre underline underline-offset-2" to={`/zones#zone=${zone.id}`}>
+            {counted(findings.length, 'finding')}
+          </Link>
         )}
         {!zone.active && (
           <span className="border border-edge px-1.5 text-xs font-semibold">

@@ -1,10 +1,10 @@
-import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react'
 import type { Zone } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
-import { CountryPicker } from './country-picker'
+import { Areas } from '../zones/areas'
 import { useEdits } from './edits'
 
 /** One zone, edited in place. */
@@ -49,11 +49,14 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
         >
           <ArrowDown size={14} aria-hidden /> Move down
         </button>
+        <button type="button" className="quiet" onClick={() => void edits.copyZone(zone)}>
+          <Copy size={14} aria-hidden /> Duplicate
+        </button>
         <button type="button" className="quiet" onClick={() => void edits.removeZone(zone, rates)}>
           <Trash2 size={14} aria-hidden /> Remove{rates > 0 ? ` with ${counted(rates, 'rate')}` : ''}
         </button>
       </div>
-      <CountryPicker zone={zone} />
+      <Areas zone={zone} />
     </div>
   )
 }

@@ -63,7 +63,7 @@ export function Shell() {
   }, [])
 
   return (
-    <div className="flex h-dvh flex-col">
+    <div className="relative flex h-dvh flex-col overflow-hidden">
       <a href="#section" className="sr-only z-50 bg-white p-2 focus:not-sr-only focus:absolute">
         To the section
       </a>
@@ -82,7 +82,7 @@ export function Shell() {
             <PanelLeftOpen size={16} aria-hidden />
           </button>
         )}
-        <main id="section" tabIndex={-1} className="min-w-0 flex-1 lg:overflow-y-auto">
+        <main id="section" tabIndex={-1} className="relative min-w-0 flex-1 lg:overflow-y-auto">
           <Outlet />
         </main>
       </div>

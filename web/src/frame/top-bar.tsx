@@ -5,6 +5,7 @@ import { HistoryButtons } from './history-buttons'
 
 export const SECTIONS = [
   { path: '/', name: 'Board' },
+  { path: '/zones', name: 'Zones' },
   { path: '/goods', name: 'Goods' },
   { path: '/methods', name: 'Methods' },
 ] as const

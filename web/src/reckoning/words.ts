@@ -76,7 +76,7 @@ export function landingSentence(landing: Schemas['Landing'] | null, zone: Zone):
   const area = landing.area
   return area?.kind === 'world'
     ? `Goes to ${zone.name}, because no other zone covers the address`
-    : `Goes to ${countryName(area?.country ?? '')}, so to ${zone.name}`
+    : `Goes to ${countryName(area?.country ?? '')}${landing.clause ? `, postcode “${landing.clause}”` : ''}, so to ${zone.name}`
 }
 
 export function reckoningTitle(method: MethodQuote, formats: Formats): string {

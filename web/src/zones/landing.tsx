@@ -1,0 +1,260 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState, type ReactNode } from 'react'
+import { ApiProblem, call, type Ladder, type Schemas } from '../api/client'
+import { useChoices, useGeography, useWorkshop } from '../api/setup'
+import { documentOf, useBenchCart } from '../bench/cart'
+import { FieldError } from '../ui/field'
+import { countryName, counted } from '../ui/format'
+import { levelWords, remarkSentence } from './words'
+import { readFile } from './read-file'
+
+interface Typed {
+  country: string
+  region: string
+  postcode: string
+  street: string
+}
+
+/** Where does this land? The bench address or any other, with every zone that holds there and why the others do not. */
+export function Landing() {
+  const { setup } = useWorkshop()
+  const { cart } = useBenchCart()
+  const { data: choices } = useChoices()
+  const { data: geography } = useGeography()
+  const [own, setOwn] = useState<Typed | null>(null)
+  const shown = own ?? {
+    country: cart.country,
+    region: cart.region,
+    postcode: cart.postcode,
+    street: cart.street,
+  }
+  const address = documentOf({ lines: [], ...shown }).destination
+  const { data: ladder, error } = useQuery({
+    queryKey: ['landing', setup.revision, address],
+    queryFn: ({ signal }) => call<Ladder>('POST', '/api/landing', address, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+  const set = (changes: Partial<Typed>) => setOwn({ ...shown, ...changes })
+  const regions = geography?.regions[shown.country] ?? []
+  const problem = error instanceof ApiProblem ? error : null
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-end gap-3">
+        <Labelled label="Country">
+          <select
+            className="field w-48"
+            value={shown.country}
+            onChange={(event) => set({ country: event.target.value, region: '' })}
+          >
+            <option value="">not known</option>
+            {choices?.countries.map(({ code, name }) => (
+              <option key={code} value={code}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+        {regions.length > 0 && (
+          <Labelled label="Region">
+            <select
+              className="field w-44"
+              value={shown.region}
+              onChange={(event) => set({ region: event.target.value })}
+            >
+              <option value="">not known</option>
+              {regions.map(({ code, name }) => (
+                <option key={code} value={code}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </Labelled>
+        )}
+        <Labelled label="Postcode">
+          <input
+            className="field w-32"
+            maxLength={20}
+            placeholder={geography?.forms[shown.country]}
+            value={shown.postcode}
+            onChange={(event) => set({ postcode: event.target.value })}
+          />
+        </Labelled>
+        <Labelled label="Street">
+          <input
+            className="field w-44"
+            maxLength={120}
+            value={shown.street}
+            onChange={(event) => set({ street: event.target.value })}
+          />
+        </Labelled>
+        {own && (
+          <button type="button" className="quiet" onClick={() => setOwn(null)}>
+            Back to the bench’s address
+          </button>
+        )}
+      </div>
+      {problem && <FieldError>{problem.summary}</FieldError>}
+      {ladder && !problem && <Rungs ladder={ladder} />}
+      <AddressList />
+    </div>
+  )
+}
+
+function Rungs({ ladder }: { ladder: Ladder }) {
+  const { setup } = useWorkshop()
+  const { data: geography } = useGeography()
+  const zone = (id: string) => setup.zones.find((candidate) => candidate.id === id)?.name ?? ''
+  const { landing } = ladder
+  const place = ladder.place as { country?: string }
+  const by = (rung: Schemas['Rung']) =>
+    rung.clause
+      ? `${levelWords(rung.level)}: “${rung.clause}”`
+      : rung.level === 'country'
+        ? `the whole of ${countryName(rung.country ?? '')}`
+        : levelWords(rung.level)
+  const lost = (rung: Schemas['Rung']) =>
+    ({
+      won: landing.status === 'undetermined' ? 'takes it, unless one above does' : 'takes it',
+      less_specific: 'holds too, but is less specific',
+      lower: 'holds as well, but stands lower in the list',
+      open: `may take it: the ${rung.field} decides`,
+    })[rung.outcome ?? 'open']
+  const missed = (miss: Schemas['Rung']) =>
+    miss.reason === 'other_region'
+      ? 'is for another region'
+      : miss.reason === 'excepted'
+        ? `leaves out “${miss.clause}”`
+        : `does not list this postcode${miss.near ? `; “${miss.near}” comes near, but is not it` : ''}`
+  return (
+    <section aria-label="Where it lands" aria-live="polite" className="max-w-3xl">
+      <p className="text-base font-semibold">
+        {landing.status === 'zone' && `It lands in ${zone(landing.zone ?? '')}.`}
+        {landing.status === 'none' && 'It lands nowhere: no zone covers it.'}
+        {landing.status === 'undetermined' &&
+          `Not enough to tell: the ${landing.decides} decides between ${(landing.candidates ?? []).map((id) => (id ? zone(id) : 'no zone')).join(', ')}.`}
+      </p>
+      {ladder.remarks.map((remark) => (
+        <p key={remark} className="text-ochre">
+          {remarkSentence(remark, place.country ?? '', geography?.forms[place.country ?? ''])}
+        </p>
+      ))}
+      <ol className="mt-2">
+        {ladder.rungs.map((rung, index) => (
+          <li
+            key={index}
+            className={`grid grid-cols-[12rem_1fr_auto] gap-3 border-t border-hair px-2 py-1.5 ${rung.outcome === 'won' ? 'border-l-[5px] border-l-ink bg-white font-semibold' : 'border-l-[5px] border-l-transparent'}`}
+          >
+            <span>{zone(rung.zone)}</span>
+            <span>by {by(rung)}</span>
+            <span className="text-soft">{lost(rung)}</span>
+          </li>
+        ))}
+        {ladder.misses.map((miss, index) => (
+          <li
+            key={`miss-${index}`}
+            className="grid grid-cols-[12rem_1fr] gap-3 border-t border-l-[5px] border-t-hair border-l-transparent px-2 py-1.5 text-soft"
+          >
+            <span>{zone(miss.zone)}</span>
+            <span>{missed(miss)}</span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+function AddressList() {
+  const { setup } = useWorkshop()
+  const [text, setText] = useState('')
+  const [found, setFound] = useState<Schemas['Landings'] | null>(null)
+  const [error, setError] = useState<string | null>(null)
+  const run = async (csv: string) => {
+    try {
+      setFound(await call<Schemas['Landings']>('POST', '/api/landings', { csv }))
+      setError(null)
+    } catch (problem) {
+      setFound(null)
+      setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
+    }
+  }
+  const few = (list: { line: number; address: string }[]) =>
+    `${list
+      .slice(0, 12)
+      .map(({ line, address }) => `${address} (line ${line})`)
+      .join(', ')}${list.length > 12 ? ` and ${list.length - 12} more` : ''}`
+  return (
+    <details className="border-t border-hair pt-2">
+      <summary className="py-1 font-medium">Many addresses at once, as CSV</summary>
+      <p className="text-soft">
+        Columns: country, postcode and, if you like, region. Paste rows or take a file.
+      </p>
+      <textarea
+        className="field my-1 w-full max-w-2xl"
+        rows={4}
+        aria-label="Addresses as CSV"
+        placeholder={'country,postcode\nGB,TR29 4ZZ'}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <div className="flex items-center gap-3">
+        <button type="button" className="button" disabled={!text.trim()} onClick={() => void run(text)}>
+          Sort them into zones
+        </button>
+        <input
+          type="file"
+          accept=".csv,text/csv"
+          aria-label="A CSV file of addresses"
+          onChange={(event) => {
+            const file = event.target.files?.[0]
+            if (file)
+              void readFile(file).then(
+                (content) => run(content),
+                (problem: Error) => setError(problem.message),
+              )
+          }}
+        />
+      </div>
+      {error && <FieldError>{error}</FieldError>}
+      {found && (
+        <div className="mt-2 max-w-2xl" aria-live="polite">
+          <p className="font-semibold">{counted(found.total, 'address', 'addresses')}</p>
+          <ul>
+            {setup.zones
+              .filter(({ id }) => found.zones[id])
+              .map(({ id, name }) => (
+                <li key={id} className="flex justify-between border-t border-hair py-0.5">
+                  <span>{name}</span>
+                  <span>{found.zones[id]}</span>
+                </li>
+              ))}
+          </ul>
+          {found.nowhere.length > 0 && (
+            <p className="text-brick">
+              {counted(found.nowhere.length, 'lands', 'land')} nowhere: {few(found.nowhere)}
+            </p>
+          )}
+          {found.undetermined.length > 0 && (
+            <p className="text-ochre">
+              Not enough address for {found.undetermined.length}: {few(found.undetermined)}
+            </p>
+          )}
+          {found.faults.map((fault) => (
+            <FieldError key={fault.line}>
+              Line {fault.line}: {fault.detail}
+            </FieldError>
+          ))}
+        </div>
+      )}
+    </details>
+  )
+}
+
+function Labelled({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="font-cond text-soft">{label}</span>
+      {children}
+    </label>
+  )
+}

@@ -1,0 +1,106 @@
+import { useState } from 'react'
+import { call, type Area, type Zone } from '../api/client'
+import { useGeography, useWorkshop } from '../api/setup'
+import { FieldError } from '../ui/field'
+import { countryName } from '../ui/format'
+
+/** Chooses regions of a country, with their types told apart; none chosen is the whole country. */
+export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
+  const { edit } = useWorkshop()
+  const { data: geography } = useGeography()
+  const [chosen, setChosen] = useState<Set<string>>(() => new Set(area.regions))
+  const [text, setText] = useState('')
+  const [error, setError] = useState<string | null>(null)
+  const country = area.country ?? ''
+  const regions = geography?.regions[country] ?? []
+  const types = [...new Set(regions.map(({ type }) => type))]
+  const shown = regions.filter(({ name, code }) =>
+    `${name} ${code}`.toLowerCase().includes(text.trim().toLowerCase()),
+  )
+  const dirty = chosen.size !== area.regions.length || area.regions.some((code) => !chosen.has(code))
+  const take = (codes: string[]) => setChosen(new Set([...chosen, ...codes]))
+  const toggle = (code: string) => {
+    const next = new Set(chosen)
+    if (!next.delete(code)) next.add(code)
+    setChosen(next)
+  }
+  const save = async () => {
+    try {
+      await edit(() =>
+        call('PATCH', `/api/areas/${area.id}`, { lock_version: zone.lock_version, regions: [...chosen] }),
+      )
+      setError(null)
+    } catch (problem) {
+      setError((problem as Error).message)
+    }
+  }
+  const ofType = (type: string) => regions.filter((region) => region.type === type).map(({ code }) => code)
+  return (
+    <details open={area.regions.length > 0}>
+      <summary className="py-1 font-medium">
+        Regions of {countryName(country)}: {chosen.size ? `${chosen.size} chosen` : 'all of them'}
+      </summary>
+      <div className="flex flex-wrap gap-1.5 py-1">
+        {country === 'US' && (
+          <button
+            type="button"
+            className="button"
+            onClick={() => take([...ofType('state'), ...ofType('district')])}
+          >
+            The 50 states and D.C.
+          </button>
+        )}
+        {types.length > 1 &&
+          types.map((type) => (
+            <button key={type} type="button" className="button" onClick={() => take(ofType(type))}>
+              All {ofType(type).length}: {type}
+            </button>
+          ))}
+        <button
+          type="button"
+          className="button"
+          disabled={chosen.size === 0}
+          onClick={() => setChosen(new Set())}
+        >
+          None
+        </button>
+      </div>
+      {regions.length > 12 && (
+        <input
+          className="field my-1 w-64"
+          aria-label={`Find a region of ${countryName(country)}`}
+          placeholder="Find a region …"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      )}
+      <ul
+        className="grid max-h-56 grid-cols-2 gap-x-6 overflow-y-auto xl:grid-cols-3"
+        tabIndex={0}
+        aria-label={`Regions of ${countryName(country)}`}
+      >
+        {shown.map((region) => (
+          <li key={region.code}>
+            <label className="flex min-h-6 items-baseline gap-1.5">
+              <input type="checkbox" checked={chosen.has(region.code)} onChange={() => toggle(region.code)} />
+              <span>
+                {region.name} <span className="text-xs text-soft">{region.type}</span>
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      <div className="flex items-center gap-3 py-1">
+        <button
+          type="button"
+          className="button border-ink font-semibold"
+          disabled={!dirty}
+          onClick={() => void save()}
+        >
+          {chosen.size ? `Keep ${chosen.size} of ${regions.length} regions` : 'Keep the whole country'}
+        </button>
+        {error && <FieldError>{error}</FieldError>}
+      </div>
+    </details>
+  )
+}

@@ -1,0 +1,263 @@
+import { useQuery } from '@tanstack/react-query'
+import { geoCentroid, geoEqualEarth, geoPath } from 'd3-geo'
+import type { Feature, Geometry, MultiPolygon, Polygon, Position } from 'geojson'
+import { useMemo, useRef, useState, type KeyboardEvent, type WheelEvent } from 'react'
+import { feature } from 'topojson-client'
+import type { GeometryCollection, Topology } from 'topojson-specification'
+import type { CoverageMap, Geography, Setup } from '../api/client'
+import { countryName } from '../ui/format'
+import { toneOf } from './tones'
+
+const WIDTH = 960
+const HEIGHT = 440
+
+interface Shape {
+  code: string
+  path: string
+  x: number
+  y: number
+}
+
+// Outlines that Natural Earth draws with a country, though ISO 3166-1 gives them a code of their own: boxes in degrees.
+const APART: { of: string; code: string; west: number; south: number; east: number; north: number }[] = [
+  { of: 'FR', code: 'GF', west: -56, south: 1, east: -50, north: 7 },
+  { of: 'FR', code: 'GP', west: -63, south: 15.5, east: -60.5, north: 17 },
+  { of: 'FR', code: 'MQ', west: -62, south: 14, east: -60.5, north: 15.3 },
+  { of: 'FR', code: 'RE', west: 54, south: -23, east: 57, north: -20 },
+  { of: 'FR', code: 'YT', west: 44, south: -14, east: 46, north: -12 },
+  { of: 'NO', code: 'SJ', west: -10, south: 70.5, east: 36, north: 82 },
+  { of: 'NL', code: 'BQ', west: -70, south: 11, east: -62, north: 18 },
+]
+
+type Outline = Feature<Polygon | MultiPolygon> & { code: string | undefined }
+
+/** One country's outline, with the parts that have a code of their own taken out of it. */
+function apart(geography: Geography) {
+  return (country: Feature<Geometry>): Outline[] => {
+    const code = geography.numbers[String(country.id)]
+    const { geometry } = country
+    if (geometry.type !== 'MultiPolygon') return [{ ...(country as Feature<Polygon>), code }]
+    const parts = new Map<string | undefined, Position[][][]>()
+    for (const polygon of geometry.coordinates) {
+      const [lon, lat] = geoCentroid({ type: 'Polygon', coordinates: polygon })
+      const own = APART.find(
+        (box) =>
+          box.of === code &&
+          lon > box.west &&
+          lon < box.east &&
+          lat > box.south &&
+          lat < box.north &&
+          (box.code !== 'SJ' || lat > 73.5 || lon < 0),
+      )
+      const key = own?.code ?? code
+      parts.set(key, [...(parts.get(key) ?? []), polygon])
+    }
+    return [...parts].map(([key, coordinates]) => ({
+      type: 'Feature',
+      properties: {},
+      geometry: { type: 'MultiPolygon', coordinates },
+      code: key,
+    }))
+  }
+}
+
+/** Outlines of all countries (Natural Earth, public domain), drawn once. */
+function useShapes(geography: Geography | undefined) {
+  const { data: atlas } = useQuery({
+    queryKey: ['atlas'],
+    queryFn: async () => (await import('world-atlas/countries-50m.json')).default as unknown as Topology,
+    staleTime: Infinity,
+  })
+  return useMemo<Shape[]>(() => {
+    if (!atlas || !geography) return []
+    const countries = feature(atlas, atlas.objects.countries as GeometryCollection)
+    const projection = geoEqualEarth().fitSize([WIDTH, HEIGHT], { type: 'Sphere' })
+    const draw = geoPath(projection)
+    return countries.features.flatMap(apart(geography)).flatMap((country) => {
+      const code = country.code
+      const path = draw(country)
+      const [x, y] = draw.centroid(country)
+      return code && path ? [{ code, path, x, y }] : []
+    })
+  }, [atlas, geography])
+}
+
+interface Props {
+  setup: Setup
+  geography: Geography | undefined
+  coverage: CoverageMap | undefined
+  /** Adds a country to the zone being edited; nothing where none is. */
+  pick: ((country: string) => void) | null
+}
+
+export function coverageWords(code: string, coverage: CoverageMap | undefined, setup: Setup): string {
+  const found = coverage?.countries[code]
+  const ids = found?.zones ?? (coverage?.world ? [coverage.world] : [])
+  const names = ids.map((id) => setup.zones.find((zone) => zone.id === id)?.name ?? '')
+  if (names.length === 0) return `${countryName(code)}: in no zone`
+  return `${countryName(code)}: ${names.join(', ')}${found?.served === 'partly' ? ', in part' : ''}`
+}
+
+/** The world with each zone's countries in its tone; countries covered in part are hatched, others are bare. */
+export function WorldMap({ setup, geography, coverage, pick }: Props) {
+  const shapes = useShapes(geography)
+  const [view, setView] = useState({ x: 0, y: 0, scale: 1 })
+  const [named, setNamed] = useState<string | null>(null)
+  const [current, setCurrent] = useState('GB')
+  const svg = useRef<SVGSVGElement>(null)
+
+  const zoom = (
+    factor: number,
+    at = { x: view.x + WIDTH / view.scale / 2, y: view.y + HEIGHT / view.scale / 2 },
+  ) => {
+    const scale = Math.max(1, Math.min(24, view.scale * factor))
+    const grown = view.scale / scale
+    setView({
+      scale,
+      x: clamp(at.x - (at.x - view.x) * grown, WIDTH, scale),
+      y: clamp(at.y - (at.y - view.y) * grown, HEIGHT, scale),
+    })
+  }
+  const show = (code: string) => {
+    const shape = shapes.find((candidate) => candidate.code === code)
+    if (!shape) return
+    const scale = 6
+    setView({
+      scale,
+      x: clamp(shape.x - WIDTH / scale / 2, WIDTH, scale),
+      y: clamp(shape.y - HEIGHT / scale / 2, HEIGHT, scale),
+    })
+  }
+  const wheel = (event: WheelEvent) => {
+    const box = svg.current?.getBoundingClientRect()
+    if (!box || !event.ctrlKey) return
+    event.preventDefault()
+    const at = {
+      x: view.x + ((event.clientX - box.left) / box.width) * (WIDTH / view.scale),
+      y: view.y + ((event.clientY - box.top) / box.height) * (HEIGHT / view.scale),
+    }
+    zoom(event.deltaY < 0 ? 1.3 : 1 / 1.3, at)
+  }
+  // Arrow keys go to the nearest country that way.
+  const keys = (event: KeyboardEvent) => {
+    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]
+    const from = shapes.find(({ code }) => code === current)
+    if (way && from) {
+      event.preventDefault()
+      const [dx = 0, dy = 0] = way
+      const next = shapes
+        .map((shape) => ({
+          shape,
+          along: (shape.x - from.x) * dx + (shape.y - from.y) * dy,
+          aside: Math.abs((shape.x - from.x) * dy) + Math.abs((shape.y - from.y) * dx),
+        }))
+        .filter(({ along, aside }) => along > 0.5 && aside <= along * 1.5)
+        .sort((a, b) => a.along + a.aside - b.along - b.aside)[0]
+      if (next) {
+        setCurrent(next.shape.code)
+        setNamed(next.shape.code)
+      }
+    } else if ((event.key === 'Enter' || event.key === ' ') && pick) {
+      event.preventDefault()
+      pick(current)
+    } else if (event.key === '+' || event.key === '-') zoom(event.key === '+' ? 1.5 : 1 / 1.5)
+  }
+
+  const width = WIDTH / view.scale
+  return (
+    <div>
+      <svg
+        ref={svg}
+        viewBox={`${view.x} ${view.y} ${width} ${HEIGHT / view.scale}`}
+        className="w-full border border-edge bg-white"
+        role="application"
+        tabIndex={0}
+        aria-label={`Map of the zones. Arrow keys go from country to country${pick ? ', Enter adds one' : ''}. ${coverageWords(current, coverage, setup)}`}
+        onKeyDown={keys}
+        onFocus={() => setNamed(current)}
+        onBlur={() => setNamed(null)}
+        onWheel={wheel}
+        onMouseLeave={() => setNamed(null)}
+      >
+        <defs>
+          {setup.zones.map((zone, index) => (
+            <pattern
+              key={zone.id}
+              id={`part-${index}`}
+              patternUnits="userSpaceOnUse"
+              width={6 / view.scale}
+              height={6 / view.scale}
+              patternTransform="rotate(45)"
+            >
+              <rect width="100%" height="100%" fill="var(--color-white)" />
+              <rect width={3.2 / view.scale} height="100%" fill={toneOf(index)} />
+            </pattern>
+          ))}
+        </defs>
+        {shapes.map(({ code, path }, index) => {
+          const found = coverage?.countries[code]
+          const zone = found ? found.zones[0] : coverage?.world
+          const place = setup.zones.findIndex(({ id }) => id === zone)
+          const fill =
+            place < 0
+              ? 'var(--color-paper)'
+              : found?.served === 'partly' || (found?.zones.length ?? 0) > 1
+                ? `url(#part-${place})`
+                : toneOf(place)
+          const marked = code === named
+          return (
+            <path
+              key={`${code}${index}`}
+              d={path}
+              fill={fill}
+              stroke={marked ? 'var(--color-ink)' : 'var(--color-edge)'}
+              strokeWidth={(marked ? 2 : 0.5) / Math.sqrt(view.scale) / Math.sqrt(view.scale)}
+              style={{ cursor: pick ? 'copy' : 'default' }}
+              onMouseEnter={() => {
+                setNamed(code)
+                setCurrent(code)
+              }}
+              onClick={() => pick?.(code)}
+            />
+          )
+        })}
+      </svg>
+      <div className="flex items-center gap-2 py-1.5">
+        <output className="min-w-0 flex-1 truncate font-medium">
+          {named ? (
+            coverageWords(named, coverage, setup)
+          ) : (
+            <span className="font-normal text-soft">Point at a country{pick ? '; a click adds it' : ''}</span>
+          )}
+        </output>
+        <button type="button" className="button" aria-label="Zoom in" onClick={() => zoom(1.6)}>
+          +
+        </button>
+        <button
+          type="button"
+          className="button"
+          aria-label="Zoom out"
+          disabled={view.scale === 1}
+          onClick={() => zoom(1 / 1.6)}
+        >
+          −
+        </button>
+        <button type="button" className="button" onClick={() => show(setup.store?.country ?? 'GB')}>
+          Home
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={view.scale === 1}
+          onClick={() => setView({ x: 0, y: 0, scale: 1 })}
+        >
+          World
+        </button>
+      </div>
+    </div>
+  )
+}
+
+function clamp(at: number, size: number, scale: number): number {
+  return Math.max(0, Math.min(size - size / scale, at))
+}

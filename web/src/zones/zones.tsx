@@ -1,0 +1,248 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react'
+import { Tabs } from 'radix-ui'
+import { useState, type KeyboardEvent, type ReactNode } from 'react'
+import { useLocation, useNavigate } from 'react-router'
+import { call, type CoverageMap, type Zone } from '../api/client'
+import { useFindings, useGeography, useWorkshop } from '../api/setup'
+import { AddZone } from '../board/add-zone'
+import { useEdits } from '../board/edits'
+import { ZoneEditor } from '../board/zone-editor'
+import { useBenchResult } from '../bench/result'
+import { counted, countryName } from '../ui/format'
+import { useAddAreas } from './add-places'
+import { FindingsList } from './findings-list'
+import { Landing } from './landing'
+import { toneOf } from './tones'
+import { areaSentence } from './words'
+import { WorldMap } from './world-map'
+import { ZonesCsv } from './zones-csv'
+
+/** Where the shop ships: the zones in their order, on the map and in words. */
+export function Zones() {
+  const { setup } = useWorkshop()
+  const { hash } = useLocation()
+  const navigate = useNavigate()
+  const { data: geography } = useGeography()
+  const addAreas = useAddAreas()
+  const { data: coverage } = useQuery({
+    queryKey: ['coverage', setup.revision],
+    queryFn: ({ signal }) => call<CoverageMap>('GET', '/api/coverage', undefined, signal),
+    placeholderData: keepPreviousData,
+  })
+  const { data: found } = useFindings(setup.revision)
+  const findings = found?.findings ?? []
+  const id = new URLSearchParams(hash.slice(1)).get('zone')
+  const index = setup.zones.findIndex((zone) => zone.id === id)
+  const zone = setup.zones[index]
+  const choose = (next: Zone | null) =>
+    void navigate(next ? `/zones#zone=${next.id}` : '/zones', { replace: true })
+  const pick = (country: string) => {
+    if (!zone) return
+    const there = zone.areas.some((area) => area.country === country && area.kind === 'country')
+    if (!there) void addAreas(zone, [{ kind: 'country', country }])
+  }
+  const own = findings.filter((finding) => finding.zone === zone?.id)
+  return (
+    <div className="px-4 pt-3 pb-10">
+      <h1 className="mb-2 text-2xl">Zones</h1>
+      <div className="grid gap-5 xl:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_17rem]">
+        <WorldMap setup={setup} geography={geography} coverage={coverage} pick={zone ? pick : null} />
+        <ZoneList chosen={zone} choose={choose} findings={findings.map((finding) => finding.zone)} />
+      </div>
+      {zone && (
+        <section aria-label={`Zone ${zone.name}`} className="mt-2">
+          <h2 className="text-lg">{zone.name}</h2>
+          <ZoneEditor
+            key={zone.id}
+            zone={zone}
+            index={index}
+            rates={setup.rates.filter((rate) => rate.zone === zone.id).length}
+          />
+          {own.length > 0 && <FindingsList findings={own} named={false} />}
+        </section>
+      )}
+      <Tabs.Root defaultValue="landing" className="mt-5">
+        <Tabs.List aria-label="About the zones" className="flex gap-1 border-b border-ink">
+          <Tab value="landing">Where does this land?</Tab>
+          <Tab value="findings">Findings: {findings.length}</Tab>
+          <Tab value="table">All countries</Tab>
+          <Tab value="csv">CSV</Tab>
+        </Tabs.List>
+        <Panel value="landing">
+          <Landing />
+        </Panel>
+        <Panel value="findings">
+          {findings.length ? (
+            <FindingsList findings={findings} named />
+          ) : (
+            <p>Nothing found: no ties, no holes, no dead clauses.</p>
+          )}
+        </Panel>
+        <Panel value="table">
+          <CountryTable coverage={coverage} />
+        </Panel>
+        <Panel value="csv">
+          <ZonesCsv />
+        </Panel>
+      </Tabs.Root>
+    </div>
+  )
+}
+
+function Tab({ value, children }: { value: string; children: ReactNode }) {
+  return (
+    <Tabs.Trigger
+      value={value}
+      className="border-b-4 border-transparent px-3 py-1.5 font-cond text-base text-soft data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink"
+    >
+      {children}
+    </Tabs.Trigger>
+  )
+}
+
+function Panel({ value, children }: { value: string; children: ReactNode }) {
+  return (
+    <Tabs.Content value={value} className="py-3">
+      {children}
+    </Tabs.Content>
+  )
+}
+
+/** The zones in the order in which they win among equals; dragged, or moved with Alt and the arrow keys. */
+function ZoneList({
+  chosen,
+  choose,
+  findings,
+}: {
+  chosen: Zone | undefined
+  choose: (zone: Zone | null) => void
+  findings: string[]
+}) {
+  const { setup } = useWorkshop()
+  const { bench } = useBenchResult()
+  const { data: geography } = useGeography()
+  const edits = useEdits()
+  const [dragged, setDragged] = useState<number | null>(null)
+  const [over, setOver] = useState<number | null>(null)
+  const keys = (event: KeyboardEvent, index: number) => {
+    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return
+    event.preventDefault()
+    void edits.moveZone(index, event.key === 'ArrowUp' ? -1 : 1)
+  }
+  return (
+    <div>
+      <ol aria-label="Zones in their order" className="max-h-[26rem] overflow-y-auto">
+        {setup.zones.map((zone, index) => {
+          const here = bench?.quote.landing?.zone === zone.id
+          const count = findings.filter((id) => id === zone.id).length
+          return (
+            <li
+              key={zone.id}
+              draggable
+              onDragStart={() => setDragged(index)}
+              onDragEnd={() => {
+                setDragged(null)
+                setOver(null)
+              }}
+              onDragOver={(event) => {
+                event.preventDefault()
+                setOver(index)
+              }}
+              onDrop={() => {
+                if (dragged !== null && dragged !== index) void edits.moveZone(dragged, index - dragged)
+              }}
+              className={`group flex items-center gap-1.5 border-t border-l-[5px] py-1 pr-1 ${over === index && dragged !== null ? 'border-t-ink' : 'border-t-hair'} ${here ? 'border-l-ink' : 'border-l-transparent'} ${chosen?.id === zone.id ? 'bg-white' : ''}`}
+            >
+              <GripVertical size={13} aria-hidden className="cursor-grab text-edge" />
+              <span
+                aria-hidden
+                className="size-3.5 shrink-0 border border-edge"
+                style={{ background: toneOf(index) }}
+              />
+              <button
+                type="button"
+                className="min-w-0 flex-1 text-left"
+                aria-current={chosen?.id === zone.id || undefined}
+                onClick={() => choose(chosen?.id === zone.id ? null : zone)}
+                onKeyDown={(event) => keys(event, index)}
+                title="Alt with an arrow key moves it"
+              >
+                <span className="font-medium">{zone.name}</span>
+                {!zone.active && <span className="text-soft"> · off</span>}
+                {here && <span className="sr-only"> (the bench cart goes here)</span>}
+                {count > 0 && <span className="text-ochre"> · {counted(count, 'finding')}</span>}
+                <span className="block truncate text-xs text-soft">
+                  {zone.areas.map((area) => areaSentence(area, geography)).join('; ') || 'covers nothing yet'}
+                </span>
+              </button>
+              <button
+                type="button"
+                className="quiet min-w-6 px-0.5"
+                aria-label={`Move ${zone.name} up`}
+                disabled={index === 0}
+                onClick={() => void edits.moveZone(index, -1)}
+              >
+                <ArrowUp size={13} aria-hidden />
+              </button>
+              <button
+                type="button"
+                className="quiet min-w-6 px-0.5"
+                aria-label={`Move ${zone.name} down`}
+                disabled={index === setup.zones.length - 1}
+                onClick={() => void edits.moveZone(index, 1)}
+              >
+                <ArrowDown size={13} aria-hidden />
+              </button>
+            </li>
+          )
+        })}
+      </ol>
+      <AddZone added={choose} />
+    </div>
+  )
+}
+
+/** What the map says, in words. */
+function CountryTable({ coverage }: { coverage: CoverageMap | undefined }) {
+  const { setup } = useWorkshop()
+  const { data: geography } = useGeography()
+  const codes = Object.values(geography?.numbers ?? {}).sort((a, b) =>
+    countryName(a).localeCompare(countryName(b), 'en-GB'),
+  )
+  const name = (id: string) => setup.zones.find((zone) => zone.id === id)?.name ?? ''
+  const served = { wholly: 'wholly', partly: 'in part', none: 'not at all' }
+  const rows = codes.map((code) => {
+    const found = coverage?.countries[code]
+    const zones = found?.zones ?? (coverage?.world ? [coverage.world] : [])
+    return { code, zones, how: found ? found.served : zones.length ? ('wholly' as const) : ('none' as const) }
+  })
+  const [all, setAll] = useState(false)
+  const shown = all ? rows : rows.filter(({ zones }) => zones.length > 0)
+  return (
+    <>
+      <label className="flex items-center gap-2 pb-2">
+        <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> Show
+        countries in no zone too
+      </label>
+      <table className="w-full max-w-2xl">
+        <thead>
+          <tr className="text-left font-cond text-soft">
+            <th className="font-medium">Country</th>
+            <th className="font-medium">Served</th>
+            <th className="font-medium">By</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map(({ code, zones, how }) => (
+            <tr key={code} className="border-t border-hair">
+              <td className="py-0.5">{countryName(code)}</td>
+              <td className={how === 'wholly' ? '' : 'text-ochre'}>{served[how]}</td>
+              <td>{zones.map(name).join(', ') || '–'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
+}

@@ -7,7 +7,7 @@ module Server
       missing: "Fill this in.",
       too_long: "Use at most %<most>s characters; this has %<length>s.",
       control_characters: "Leave out line breaks and other control characters.",
-      taken: "There is another %<what>s of this name already.",
+      taken: "Another %<what>s already.",
       method_in_zone: "This method is in the zone already.",
       place_twice: "This place is in the list twice.",
       not_an_amount: "Write an amount like 4.50, with a point and without a currency sign.",

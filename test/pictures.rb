@@ -11,6 +11,7 @@ class Pictures < Minitest::Test
     within(bench) { assert_text "£62.40" }
     keep "board"
     edit_a_rate
+    geography
     visit "/goods"
     assert_field "SKU of Passage chart, folded"
     keep "goods"
@@ -40,6 +41,24 @@ class Pictures < Minitest::Test
     within(zone("Near Europe")) { click_button "Near Europe" }
     find_field("Add a country to Near Europe").fill_in(with: "sw")
     keep "zone"
+  end
+
+  def geography
+    visit "/zones?to=GB&postcode=PA20+9ZZ&item=4*SHK-GAL-10&item=20*ROP-BRD-08#zone=highlands"
+    assert_selector "svg[role=application] path", minimum: 200
+    find("svg[role=application]").hover
+    keep "zones"
+    within(zone("Highlands & Islands")) do
+      find("button[aria-expanded]", text: "United Kingdom").click
+      fill_in "Only these postcodes", with: "IV, HS, KW, ZE, KA27 to KA28, 1999 to 1000, PA20 to PA80, P!, IV"
+      assert_text "2 bad ones"
+    end
+    page.execute_script("document.querySelector('textarea').scrollIntoView({ block: 'center' })")
+    keep "clauses"
+    visit "/zones"
+    assert_text "It lands in Highlands & Islands."
+    page.execute_script("document.querySelector('#section').scrollTo(0, 9999)")
+    keep "landing"
   end
 
   def keep(name)

@@ -33,7 +33,7 @@ module Server
       end
 
       # @param field [Symbol]
-      # @param what [String] e.g. "zone", for the message
+      # @param what [String] for the message, e.g. "zone has this name"
       def self.unlike_others(field, what)
         validates field, uniqueness: { case_sensitive: false, message: Words.of(:taken, what: what) }, allow_blank: true
       end

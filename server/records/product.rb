@@ -8,7 +8,7 @@ module Server
 
       words :sku, most: 60
       words :name
-      unlike_others :sku, "product's SKU"
+      unlike_others :sku, "product has this SKU"
       validate :price_readable, :weight_readable, :size_readable
 
       # @param query [String] part of the name or of the SKU; every word must occur

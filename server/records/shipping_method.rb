@@ -10,7 +10,7 @@ module Server
       words :name
       words :private_name, required: false
       words :promise, required: false
-      unlike_others :code, "method's code"
+      unlike_others :code, "method has this code"
       validates :code, presence: { message: Words.of(:missing) }, if: -> { name.present? }
       before_validation { self.code = free_code if code.blank? && name.present? }
 

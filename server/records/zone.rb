@@ -8,7 +8,7 @@ module Server
       has_many :rates, -> { order(:position, :id) }, dependent: :destroy, inverse_of: :zone
 
       words :name
-      unlike_others :name, "zone"
+      unlike_others :name, "zone has this name"
       validate { areas.each_with_index { |area, index| lift(area, index) if area.changed? && !area.valid? } }
 
       # Adds areas at the end.

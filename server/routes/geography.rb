@@ -41,7 +41,7 @@ module Server
         end
         app.get("/api/coverage") { answer(settings.shelf.derived(:coverage) { |book| Geography.coverage(book.zones) }) }
 
-        # Public and read-only: any shop's page may ask.
+        # Public and read-only. The page of every shop may ask.
         app.get "/api/served" do
           raise Problem.new(404, "There is no shop yet.") unless Records::Store.revision.positive?
 

@@ -85,7 +85,7 @@ class StoryTest < Minitest::Test
   def test_zones_methods_and_rates_in_place
     visit "/"
     fill_in("Name of a new zone", with: "ireland").send_keys(:enter)
-    assert_text "There is another zone of this name already."
+    assert_text "Another zone has this name already."
     fill_in("Name of a new zone", with: "Iceland and beyond").send_keys(:enter)
     within(zone("Iceland and beyond")) do
       find_field("Add a country to Iceland and beyond").fill_in(with: "icel")

@@ -27,14 +27,17 @@ class ZonesTest < Minitest::Test
     assert_accessible "the zone's editor with clauses"
     visit "/"
     within(zone("Far north")) { assert_text "United Kingdom, only IV, HS, KW, ZE and 6 ranges" }
-    { "PA20 9ZZ" => "Far north", "PA2 0ZZ" => "Mainland Britain", "PA80 1AA" => "Far north", "PA81 1AA" => "Mainland Britain" }.each do |postcode, name|
+    { "PA20 9ZZ" => "Far north", "PA2 0ZZ" => "Mainland Britain", "PA80 1AA" => "Far north",
+      "PA81 1AA" => "Mainland Britain" }.each do |postcode, name|
       fill_in "Postcode", with: postcode
       within(zone(name)) { assert_text "the bench cart goes here" }
     end
     fill_in "Postcode", with: "12345"
     within(bench) { assert_text "This is not the form of a postcode there (such as TR29 4ZZ)." }
     fill_in "Postcode", with: ""
-    within(bench) { assert_text "The postcode decides the zone. Still possible: Northern Ireland, Far north, Mainland Britain" }
+    within(bench) do
+      assert_text "The postcode decides the zone. Still possible: Northern Ireland, Far north, Mainland Britain"
+    end
     find("body").send_keys([:control, "z"])
     assert_text "Undone: countries of zone Far north"
   end
@@ -77,7 +80,8 @@ class ZonesTest < Minitest::Test
     find("button[role=tab]", text: "CSV").click
     fill_in "Zones as CSV", with: "zone,active\nA,yes"
     assert_text "The first row must name the columns"
-    fill_in "Zones as CSV", with: "zone,active,kind,country,regions,only,except\nBaltic,yes,country,EE,,,\nBaltic,yes,country,XX,,,"
+    fill_in "Zones as CSV",
+            with: "zone,active,kind,country,regions,only,except\nBaltic,yes,country,EE,,,\nBaltic,yes,country,XX,,,"
     assert_text "Line 3: country: This is no country code"
     click_button "Take the good rows: 1 zone"
     assert_selector "ol[aria-label='Zones in their order'] li", text: "Baltic"

@@ -20,13 +20,19 @@ class GeographyTest < Minitest::Test
   }.freeze
 
   def test_regions_against_debians_iso_codes
-    listed = JSON.parse(File.read("/usr/share/iso-codes/json/iso_3166-2.json")).fetch("3166-2").map { |entry| entry["code"] }
+    listed = JSON.parse(File.read("/usr/share/iso-codes/json/iso_3166-2.json")).fetch("3166-2").map do |entry|
+      entry["code"]
+    end
     theirs = listed.group_by { |code| code[0, 2] }.transform_values { |codes| codes.map { |code| code[3..] }.sort }
     differing = GateMile::Countries::CODES.reject do |country|
-      GateMile::Regions.of(country).sort - (country == "US" ? GateMile::Regions::MILITARY : []) == theirs.fetch(country, [])
+      GateMile::Regions.of(country).sort - (country == "US" ? GateMile::Regions::MILITARY : []) == theirs.fetch(
+        country, []
+      )
     end
     assert_equal DIFFERING.keys - ["LR"], differing
-    parents = JSON.parse(File.read("/usr/share/iso-codes/json/iso_3166-2.json")).fetch("3166-2").select { |entry| entry["parent"] }
+    parents = JSON.parse(File.read("/usr/share/iso-codes/json/iso_3166-2.json")).fetch("3166-2").select do |entry|
+      entry["parent"]
+    end
     parents.each do |entry|
       country, code = entry["code"].split("-", 2)
       next unless ([code, entry["parent"].split("-").last] - GateMile::Regions.of(country)).empty?
@@ -38,11 +44,17 @@ class GeographyTest < Minitest::Test
 
   # The territories with two codes: the standard's own remark on each ("included also as a country"), from memory.
   def test_places_with_two_spellings_are_one
-    zones = zones_of([{ "kind" => "regions", "country" => "US", "regions" => %w[PR CA] }, country("GP")], [country("HK"), country("US"), country("FR")])
+    zones = zones_of([{ "kind" => "regions", "country" => "US", "regions" => %w[PR CA] }, country("GP")],
+                     [country("HK"), country("US"), country("FR")])
     { %w[US PR] => 0, ["PR", nil] => 0, %w[FR 971] => 0, %w[FR GP] => 0, %w[CN HK] => 1, %w[US CA] => 0, %w[US NY] => 1, ["GU", nil] => nil,
       %w[FR RE] => nil, %w[FR IDF] => 1 }.each do |(code, region), zone|
       landing = land(zones, "country" => code, "region" => region)
-      zone ? assert_equal("z#{zone}", landing.zone&.id, "#{code} #{region}") : assert_equal(:none, landing.status, "#{code} #{region}")
+      if zone
+        assert_equal("z#{zone}", landing.zone&.id,
+                     "#{code} #{region}")
+      else
+        assert_equal(:none, landing.status, "#{code} #{region}")
+      end
     end
     man = zones_of([country("GB")], [country("IM"), country("JE"), country("GG")])
     { "IM29 4ZZ" => "z1", "JE29 4ZZ" => "z1", "GY29 4ZZ" => "z1", "TR29 4ZZ" => "z0" }.each do |code, zone|
@@ -66,7 +78,8 @@ class GeographyTest < Minitest::Test
       assert_equal [theirs.area, theirs.outcode], [ours.levels.first, ours.levels[-2]], text
       wrong = text.sub(/\d/) { |digit| ((digit.to_i + 1) % 10).to_s }
       assert GateMile::Clause.parse(theirs.outcode, "GB").match?(ours, true)
-      refute GateMile::Clause.parse(theirs.outcode, "GB").match?(GateMile::Postcode.of("GB", wrong), true), "#{text} #{wrong}"
+      refute GateMile::Clause.parse(theirs.outcode, "GB").match?(GateMile::Postcode.of("GB", wrong), true),
+             "#{text} #{wrong}"
     end
   end
 
@@ -75,9 +88,17 @@ class GeographyTest < Minitest::Test
     GateMile::Postcode::FORMS.each do |code, form|
       theirs = ISO3166::Country[code].postal_code_format or next
       ours = form.tr("#", "0").tr("@", "A").tr("*", "0")
-      sample = %w[CA IE NL MT].include?(code) ? { "CA" => "K1A 0B1", "IE" => "D02 X285", "NL" => "1012 AB", "MT" => "VLT 1117" }[code] : ours
+      sample = if %w[CA IE NL
+                     MT].include?(code)
+                 { "CA" => "K1A 0B1", "IE" => "D02 X285", "NL" => "1012 AB",
+                   "MT" => "VLT 1117" }[code]
+               else
+                 ours
+               end
       assert GateMile::Postcode.of(code, sample).well_formed?, code
-      digits = theirs.scan(/\\d(?:\{(\d)(?:,\d)?\})?/).sum { |count| (count.first || 1).to_i } + theirs.gsub(/\\d(\{[\d,]+\})?/, "").scan(/\d/).size
+      digits = theirs.scan(/\\d(?:\{(\d)(?:,\d)?\})?/).sum do |count|
+        (count.first || 1).to_i
+      end + theirs.gsub(/\\d(\{[\d,]+\})?/, "").scan(/\d/).size
       assert_operator digits, :>=, 1, code if form.include?("#")
     end
     published = { "US" => "00501-0001", "CA" => "K1A 0B1", "IE" => "D02 X285", "NL" => "1012 AB", "GB" => "EC1A 1BB" } # from memory
@@ -103,7 +124,8 @@ class GeographyTest < Minitest::Test
       assert_equal code, malformed { GateMile::Clause.parse(text, "DE") }, text
     end
     list = GateMile::ClauseList.parse("IV; HS,\n\nbad!, iv\nKW", "GB")
-    assert_equal [%w[IV HS KW], 1, [{ position: 3, line: 3, text: "bad!", code: :bad_clause }]], [list.clauses.map(&:text), list.duplicates, list.faults]
+    assert_equal [%w[IV HS KW], 1, [{ position: 3, line: 3, text: "bad!", code: :bad_clause }]],
+                 [list.clauses.map(&:text), list.duplicates, list.faults]
   end
 
   def test_the_most_specific_wins_and_equals_go_by_the_list
@@ -144,7 +166,9 @@ class GeographyTest < Minitest::Test
     assert(homes.none? { |line| GateMile::Address.new(lines: [line]).po_box? })
     assert GateMile::Address.new(country: "US", region: "AE", lines: []).military?
     assert GateMile::Address.new(country: "GB", lines: ["BFPO 801"]).military?
-    assert_equal "z0", land(zones_of([{ "kind" => "regions", "country" => "US", "regions" => ["AE"] }]), "country" => "US", "region" => "AE").zone.id
+    assert_equal "z0",
+                 land(zones_of([{ "kind" => "regions", "country" => "US", "regions" => ["AE"] }]), "country" => "US",
+                                                                                                   "region" => "AE").zone.id
   end
 
   private
@@ -165,7 +189,11 @@ class GeographyTest < Minitest::Test
 
   def british(random)
     area = %w[AB B BT EC G IV KA L PA PH TR ZE].sample(random: random)
-    "#{area}#{random.rand(1..60)}#{%w[A W].sample(random: random) if area == "EC"} #{random.rand(10)}#{%w[AA XY ZZ].sample(random: random)}"
+    "#{area}#{random.rand(1..60)}#{if area == "EC"
+                                     %w[A
+                                        W].sample(random: random)
+                                   end} #{random.rand(10)}#{%w[AA XY
+                                                               ZZ].sample(random: random)}"
   end
 
   CODES = { "GB" => ["PA", "PA2", "PA20", "PA20 to PA22", "P#", "PA##", "IV", "IV1 1AA", "EC1", "EC1A"],
@@ -179,14 +207,25 @@ class GeographyTest < Minitest::Test
 
     country = %w[GB DE].sample(random: random)
     regions = { "GB" => %w[SCT ENG GLG], "DE" => %w[BE BY] }[country].sample(random.rand(1..2), random: random)
-    fields = random.rand(3).zero? ? { "kind" => "regions", "country" => country, "regions" => regions } : country(country)
-    %w[only except].each { |list| fields = fields.merge(list => CODES[country].sample(random.rand(1..3), random: random)) if random.rand(3).zero? }
+    fields = if random.rand(3).zero?
+               { "kind" => "regions", "country" => country,
+                 "regions" => regions }
+             else
+               country(country)
+             end
+    %w[only except].each do |list|
+      if random.rand(3).zero?
+        fields = fields.merge(list => CODES[country].sample(random.rand(1..3),
+                                                            random: random))
+      end
+    end
     fields
   end
 
   def address(random)
     country = %w[GB GB DE FR].sample(random: random)
-    region = { "GB" => ["SCT", "ENG", "GLG", nil], "DE" => ["BE", "BY", nil], "FR" => [nil] }[country].sample(random: random)
+    region = { "GB" => ["SCT", "ENG", "GLG", nil], "DE" => ["BE", "BY", nil],
+               "FR" => [nil] }[country].sample(random: random)
     { "country" => country, "region" => region, "postcode" => ADDRESSES[country].sample(random: random) }
   end
 
@@ -215,7 +254,8 @@ class GeographyTest < Minitest::Test
     chain = fields["region"] && GateMile::Regions.chain(area.country, fields["region"])
     region = area.kind == :country || (chain ? chain.intersect?(area.regions) : :maybe)
     code = GateMile::Postcode.of(area.country, fields["postcode"])
-    parts = [region, meets_one(area.only, code, area.country, true), denies(meets_one(area.except, code, area.country, false))]
+    parts = [region, meets_one(area.only, code, area.country, true),
+             denies(meets_one(area.except, code, area.country, false))]
     return :no if parts.include?(false)
 
     parts.all?(true) ? :yes : :maybe

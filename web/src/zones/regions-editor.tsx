@@ -81,7 +81,7 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
       >
         {shown.map((region) => (
           <li key={region.code}>
-            <label className="flex min-h-6 items-baseline gap-1.5">
+            <label className="flex min-h-[26px] items-center gap-1.5">
               <input type="checkbox" checked={chosen.has(region.code)} onChange={() => toggle(region.code)} />
               <span>
                 {region.name} <span className="text-xs text-soft">{region.type}</span>

@@ -1,0 +1,127 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+class SectionsTest < Minitest::Test
+  include BrowserSupport
+
+  # The catalogue, cell by cell, with the bench following; a weight in ounces stays in ounces.
+  def test_goods_are_edited_in_their_cells
+    visit "/goods"
+    assert_text "62 products"
+    fill_in "Find goods by name or SKU", with: "shackle 10"
+    assert_selector "tbody tr", count: 1
+    cell = find_field("Weight of Galvanised shackle 10 mm")
+    cell.fill_in(with: "heavy")
+    cell.send_keys(:enter)
+    assert_text "Write a number and a unit, like 0.25 kg."
+    assert_equal "heavy", cell.value
+    cell.fill_in(with: "8 oz")
+    cell.send_keys(:enter)
+    within(bench) { assert_text "32 oz in all" }
+    find_field("Price of Galvanised shackle 10 mm").tap do |price|
+      price.fill_in(with: "2.10")
+      price.send_keys(:tab)
+    end
+    within(bench) { assert_text "£8.40" }
+    assert_equal "8 oz", api(:get, "/api/products?q=SHK-GAL-10")["products"].first["weight"]
+    click_button "Galvanised shackle 10 mm needs shipping"
+    within(bench) { assert_text "needs no shipping" }
+    click_button "Remove Galvanised shackle 10 mm"
+    assert_text "Nothing is called “shackle 10”."
+    within(bench) { assert_text "Not in the catalogue" }
+    click_button "Undo", match: :first
+    within(bench) { assert_no_text "Not in the catalogue" }
+  end
+
+  def test_methods_are_edited_for_every_zone
+    visit "/methods"
+    find_field("Code of Air, tracked").tap do |code|
+      code.fill_in(with: "tracked")
+      code.send_keys(:enter)
+    end
+    assert_text "Another method has this code already."
+    find_field("Code of Air, tracked").send_keys(:escape)
+    assert_field "Code of Air, tracked", with: "AIR"
+    find_field("Name of Pallet freight").tap do |name|
+      name.fill_in(with: "Pallet")
+      name.send_keys(:enter)
+    end
+    within(bench) { assert_text "Pallet" }
+    click_button "Tracked everywhere"
+    within(bench) { assert_text "The method is switched off." }
+    fill_in("Name of a new method", with: "Tracked").send_keys(:enter)
+    assert_field "Code of Tracked", with: "TRACKED-2"
+    click_button "Move Pallet up"
+    assert_selector "tbody tr:nth-child(4) input[value='Pallet']"
+    click_button "Remove Air, tracked with 3 rates"
+    assert_no_field "Name of Air, tracked"
+    find("button[title='Changes so far']").click
+    assert_selector "ol li", text: "Removed method Air, tracked"
+    assert_selector "ol li", text: "Switched method Tracked off"
+    assert_accessible "the list of changes"
+  end
+
+  # What is typed in one tab is not lost to, and does not hide, what another tab stored.
+  def test_two_tabs_and_the_shop
+    visit "/shop"
+    fill_in "Name of the shop", with: "Tarrow Quay & Daughters"
+    api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Pier" })
+    click_button "Keep these"
+    assert_text "name: Tarrow Pier / Tarrow Quay & Daughters"
+    click_button "Use mine"
+    assert_selector "nav + span a", text: "Tarrow Quay & Daughters"
+    select "JPY", from: "Currency"
+    click_button "Keep these"
+    assert_text "Prices are set in GBP already."
+    assert_field "Currency", with: "JPY"
+    click_button "Take it back"
+    select "in the order on the Board", from: "The checkout lists methods"
+    click_button "Keep these"
+    assert_text "Kept"
+    assert_equal "merchant", setup_now["store"]["method_order"]
+  end
+
+  def test_the_map_by_pointer_and_the_zones_by_drag
+    visit "/zones#zone=ireland"
+    assert_selector "svg[role=application] path", minimum: 200
+    click_button "Home"
+    map = find("svg[role=application]")
+    map.send_keys(:left)
+    map.send_keys(:right)
+    named = find("output").text
+    map.send_keys(:enter)
+    name = named.split(":").first
+    within(zone("Ireland")) { assert_button "Take #{name} out of Ireland" }
+    first = find("ol[aria-label='Zones in their order'] li:nth-child(1)")
+    third = find("ol[aria-label='Zones in their order'] li:nth-child(3)")
+    first.drag_to(third, html5: true)
+    assert_selector "ol[aria-label='Zones in their order'] li:nth-child(3)", text: "Mainland Britain"
+    assert_equal "mainland", setup_now["zones"][2]["id"]
+  end
+
+  def test_palette_help_and_bench_by_keyboard
+    visit "/"
+    assert_text "This cart gets"
+    press("?")
+    assert_text "Find or do something"
+    assert_accessible "the help"
+    press(:escape)
+    press([:ctrl, "k"])
+    find("[cmdk-input]").send_keys("oilskin large")
+    assert_selector "[cmdk-item]", text: "Oilskin jacket, large"
+    find("[cmdk-input]").send_keys(:enter)
+    within(bench) { assert_text "Oilskin jacket, large" }
+    press([:ctrl, "k"])
+    find("[cmdk-input]").send_keys("price of air north")
+    find("[cmdk-input]").send_keys(:enter)
+    assert_selector "#rate-america-air-plan:focus"
+    press(:escape)
+    click_button "Hide the bench"
+    assert_no_selector "#bench"
+    click_button "Show the bench"
+    within(bench) { click_button "Empty it" }
+    within(bench) { assert_text "The bench is empty." }
+    within(zone("Mainland Britain")) { assert_text "Nothing on the bench needs shipping." }
+  end
+end

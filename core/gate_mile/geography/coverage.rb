@@ -3,8 +3,8 @@
 module GateMile
   # One area of one zone as it stands against a country: entries are what zones are compared by.
   #
-  # at: its number among the country's entries; zone, area; regions: those it needs (nil for all of them), without the ones
-  # that are countries of their own; level: how specific it is.
+  # at: its number among the country's entries; zone, area; regions: those it needs (nil for all), without the ones that
+  # are countries of their own; level: how specific it is.
   class Entry < Value.of(:at, :zone, :area, :regions, :level)
     # From the most specific to the least: a matched "only" clause with a region, one without, a region, a country, the
     # world.

@@ -132,7 +132,7 @@ function Entries({ close }: { close: () => void }) {
               return (
                 <Entry
                   key={rate.id}
-                  value={`price rate ${name} ${rate.id}`}
+                  value={`price of ${name} ${rate.id}`}
                   select={go(`/#rate=${rate.id}&field=plan`)}
                 >
                   Price of {name}

@@ -227,7 +227,11 @@ export function WorldMap({ setup, geography, coverage, pick }: Props) {
           {named ? (
             coverageWords(named, coverage, setup)
           ) : (
-            <span className="font-normal text-soft">Point at a country{pick ? '; a click adds it' : ''}</span>
+            <span className="font-normal text-soft">
+              {pick
+                ? 'Point at a country; a click adds it'
+                : 'Point at a country. Choose a zone to add countries to it.'}
+            </span>
           )}
         </output>
         <button type="button" className="button" aria-label="Zoom in" onClick={() => zoom(1.6)}>

@@ -47,7 +47,11 @@ module Server
 
     def load
       @lock.synchronize do
-        revision, document = ActiveRecord::Base.transaction { [Records::Store.revision, BookDocument.read] }
+        revision, document = ActiveRecord::Base.transaction do
+          raise Problem.new(404, "There is no shop yet. Open one first.") if Records::Store.revision.zero?
+
+          [Records::Store.revision, BookDocument.read]
+        end
         book = @books[revision] || GateMile::Book.compile(document)
         @books = @books.merge(revision => book).to_a.last(KEPT).to_h
         [revision, book]

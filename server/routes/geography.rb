@@ -43,8 +43,6 @@ module Server
 
         # Public and read-only. The page of every shop may ask.
         app.get "/api/served" do
-          raise Problem.new(404, "There is no shop yet.") unless Records::Store.revision.positive?
-
           headers "access-control-allow-origin" => "*"
           answer(settings.shelf.derived(:served) { |book| Geography.served(book.zones) })
         end

@@ -11,26 +11,7 @@ module Server
           answer({ products: page.map { |product| Documents.product(product) }, total: found.count })
         end
 
-        app.post "/api/products" do
-          body = body_of("ProductDraft")
-          answer(::Server::History.edit("create", "product", { name: body["name"] }) do
-            Documents.product(save(Records::Product.new(body)))
-          end, 201)
-        end
-
-        app.patch "/api/products/:id" do
-          body = body_of("ProductPatch")
-          names = {}
-          answer(::Server::History.edit("update", "product", names) do
-            Documents.product(update(Records::Product, :product, body, names))
-          end)
-        end
-
-        app.delete "/api/products/:id" do
-          names = {}
-          ::Server::History.edit("delete", "product", names) { remove(Records::Product, :product, names) }
-          done
-        end
+        Plain.routes(app, "/api/products", Records::Product, "product")
       end
     end
   end

@@ -153,6 +153,8 @@ class ApiTest < Minitest::Test
   def test_a_shop_of_ones_own
     fresh(nil)
     assert_nil setup_now["store"]
+    %w[findings coverage served].each { |path| assert_equal 404, refused(:get, "/api/#{path}", nil).first }
+    %w[history products choices geography zones.csv].each { |path| assert_equal(200, api(:get, "/api/#{path}").then { status }) }
     assert_equal 404, refused(:post, "/api/zones", { name: "N" }).first
     assert_equal [422, %w[/name /currency]],
                  refused(:post, "/api/store", SHOP.merge("name" => " ", "currency" => "QQQ"))

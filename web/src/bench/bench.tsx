@@ -18,8 +18,12 @@ export function Bench({ collapse }: { collapse: () => void }) {
   const formats = formatsOf(setup.store!)
   const measures = bench?.quote.measures
   const share = async () => {
-    await navigator.clipboard.writeText(location.href)
-    toast('Copied: the address of this page with the cart in it')
+    try {
+      await navigator.clipboard.writeText(location.href)
+      toast('Copied: the address of this page with the cart in it')
+    } catch {
+      toast('The browser does not let this page copy. Copy the address of this page: the cart is in it.')
+    }
   }
   return (
     <aside

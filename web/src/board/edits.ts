@@ -11,11 +11,10 @@ export function moved<Item>(list: Item[], from: number, by: number): Item[] | nu
   return [...rest.slice(0, to), item, ...rest.slice(to)]
 }
 
-/** Edits that have no field of their own to show a problem at: those are told in a notice. */
-export function useEdits() {
-  const { setup, edit, undo } = useWorkshop()
-
-  const told = async (what: string, request: () => Promise<unknown>) => {
+/** Runs an edit that has no field of its own to show a problem at: what it did, or why not, is told in a notice. */
+export function useTold() {
+  const { edit, undo } = useWorkshop()
+  return async (what: string, request: () => Promise<unknown>) => {
     try {
       await edit(request)
       if (what) toast(what, { action: { label: 'Undo', onClick: () => void undo() } })
@@ -23,6 +22,12 @@ export function useEdits() {
       toast.error((error as Error).message)
     }
   }
+}
+
+/** The edits of the Board that are one press of a button. */
+export function useEdits() {
+  const { setup, edit } = useWorkshop()
+  const told = useTold()
 
   return {
     patchZone: (zone: Zone, body: Partial<Zone>, version = zone.lock_version) =>

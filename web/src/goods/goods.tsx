@@ -5,6 +5,7 @@ import { toast } from 'sonner'
 import { ApiProblem, call, type Product, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchCart } from '../bench/cart'
+import { useTold } from '../board/edits'
 import { Field, FieldError } from '../ui/field'
 import { counted, formatsOf } from '../ui/format'
 import { Switch } from '../ui/switch'
@@ -91,18 +92,15 @@ export function Goods() {
 }
 
 function Row({ product }: { product: Product }) {
-  const { edit, undo } = useWorkshop()
+  const { edit } = useWorkshop()
   const { add } = useBenchCart()
   const patch = (body: object, version: number) =>
     edit(() => call('PATCH', `/api/products/${product.id}`, { ...body, lock_version: version }))
-  const remove = async () => {
-    try {
-      await edit(() => call('DELETE', `/api/products/${product.id}?lock_version=${product.lock_version}`))
-      toast(`Removed ${product.name}`, { action: { label: 'Undo', onClick: () => void undo() } })
-    } catch (error) {
-      toast.error((error as Error).message)
-    }
-  }
+  const told = useTold()
+  const remove = () =>
+    told(`Removed ${product.name}`, () =>
+      call('DELETE', `/api/products/${product.id}?lock_version=${product.lock_version}`),
+    )
   return (
     <tr className="border-t border-hair align-top">
       {COLUMNS.map(({ field, label, width }) => (

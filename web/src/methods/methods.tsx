@@ -1,11 +1,11 @@
-import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react'
-import { useEffect, useState, type FormEvent } from 'react'
+import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { useEffect } from 'react'
 import { useLocation } from 'react-router'
-import { toast } from 'sonner'
-import { ApiProblem, call, type Method } from '../api/client'
+import { call, type Method } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { moved } from '../board/edits'
-import { Field, FieldError } from '../ui/field'
+import { moved, useTold } from '../board/edits'
+import { AddByName } from '../ui/add-by-name'
+import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 
@@ -20,21 +20,15 @@ const COLUMNS: { field: TextField; label: string; width: string; hint: string }[
 
 /** The methods that shoppers choose from, for all zones. */
 export function Methods() {
-  const { setup, edit, undo } = useWorkshop()
+  const { setup } = useWorkshop()
   const { hash } = useLocation()
   useEffect(() => {
     const id = new URLSearchParams(hash.slice(1)).get('method')
     if (id) document.getElementById(`method-${id}-name`)?.focus()
   }, [hash])
 
-  const told = async (what: string, request: () => Promise<unknown>) => {
-    try {
-      await edit(request)
-      if (what) toast(what, { action: { label: 'Undo', onClick: () => void undo() } })
-    } catch (error) {
-      toast.error((error as Error).message)
-    }
-  }
+  const told = useTold()
+
   return (
     <div className="px-4 pt-3 pb-10">
       <h1 className="text-2xl">Methods</h1>
@@ -149,38 +143,6 @@ function Row({ method, index, told }: RowProps) {
 
 function AddMethod() {
   const { edit } = useWorkshop()
-  const [name, setName] = useState('')
-  const [error, setError] = useState<string | null>(null)
-  const submit = async (event: FormEvent) => {
-    event.preventDefault()
-    try {
-      await edit(() => call('POST', '/api/methods', { name }))
-      setName('')
-      setError(null)
-    } catch (problem) {
-      setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
-    }
-  }
-  return (
-    <form
-      className="flex flex-wrap items-center gap-2 border-t border-edge py-3"
-      onSubmit={(event) => void submit(event)}
-    >
-      <input
-        className="field w-56"
-        aria-label="Name of a new method"
-        placeholder="Name of a new method"
-        value={name}
-        aria-invalid={error ? true : undefined}
-        onChange={(event) => {
-          setName(event.target.value)
-          setError(null)
-        }}
-      />
-      <button type="submit" className="button">
-        <Plus size={14} aria-hidden /> Add method
-      </button>
-      {error && <FieldError>{error}</FieldError>}
-    </form>
-  )
+  const add = (name: string) => edit(() => call('POST', '/api/methods', { name }))
+  return <AddByName what="method" inputId="new-method" add={add} />
 }

@@ -1,8 +1,8 @@
 import { Command } from 'cmdk'
 import { useState } from 'react'
-import { toast } from 'sonner'
 import { call, type Schemas, type Zone } from '../api/client'
-import { useChoices, useGeography, useWorkshop } from '../api/setup'
+import { useChoices, useGeography } from '../api/setup'
+import { useTold } from '../board/edits'
 import { countryName, counted } from '../ui/format'
 
 /** Names that begin with what was typed come first, then those with a word that does. */
@@ -17,16 +17,9 @@ function closeness(value: string, search: string): number {
 type Draft = Schemas['AreaDraft']
 
 export function useAddAreas() {
-  const { edit } = useWorkshop()
-  return async (zone: Zone, areas: Draft[]) => {
-    try {
-      await edit(() =>
-        call('POST', `/api/zones/${zone.id}/areas`, { lock_version: zone.lock_version, areas }),
-      )
-    } catch (error) {
-      toast.error((error as Error).message)
-    }
-  }
+  const told = useTold()
+  return (zone: Zone, areas: Draft[]) =>
+    told('', () => call('POST', `/api/zones/${zone.id}/areas`, { lock_version: zone.lock_version, areas }))
 }
 
 /** Adds countries to a zone: one by one, with its territories, or a group that becomes plain countries. */

@@ -1,8 +1,8 @@
 import { ChevronDown, ChevronRight, X } from 'lucide-react'
 import { useState } from 'react'
-import { toast } from 'sonner'
 import { call, type Area, type Zone } from '../api/client'
-import { useGeography, useWorkshop } from '../api/setup'
+import { useGeography } from '../api/setup'
+import { useTold } from '../board/edits'
 import { AddPlaces } from './add-places'
 import { ClausesEditor } from './clauses-editor'
 import { RegionsEditor } from './regions-editor'
@@ -32,16 +32,11 @@ export function Areas({ zone }: { zone: Zone }) {
 }
 
 function Row({ zone, area, open, toggle }: { zone: Zone; area: Area; open: boolean; toggle: () => void }) {
-  const { edit } = useWorkshop()
+  const told = useTold()
   const { data: geography } = useGeography()
   const sentence = areaSentence(area, geography)
-  const remove = async () => {
-    try {
-      await edit(() => call('DELETE', `/api/areas/${area.id}?lock_version=${zone.lock_version}`))
-    } catch (error) {
-      toast.error((error as Error).message)
-    }
-  }
+  const remove = () =>
+    told('', () => call('DELETE', `/api/areas/${area.id}?lock_version=${zone.lock_version}`))
   return (
     <li className="border-t border-hair">
       <div className="flex items-center gap-1">

@@ -9,7 +9,7 @@ Server::Contract.prepare
 # The names of five thousand regions take a moment to read: nobody should wait for them.
 Thread.new { [Server::Choices.all, Server::Geography.all] }
 
-use Rack::Deflater
+use Rack::Deflater, sync: false
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
 use Server::Doors::Origin
 run Server::App

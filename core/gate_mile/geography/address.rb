@@ -31,14 +31,13 @@ module GateMile
     private_constant :BOX, :FORCES
 
     # @return [Boolean] whether the street lines name a post office box
-    def po_box? = lines.any? { |line| line.match?(BOX) } && !military?
+    def po_box? = lines.to_a.any? { |line| line.match?(BOX) } && !military?
 
     # @return [Boolean] whether it is military mail: by its lines, its region (United States) or its postcode (British)
     def military?
-      (Regions::MILITARY.include?(region.to_s.upcase.delete_prefix("US-")) && country == "US") ||
-        lines.any? do |line|
-          line.match?(FORCES)
-        end || (country == "GB" && Postcode.normalise(postcode).match?(/\A(BF\d|BFPO)/))
+      american = country == "US" && Regions::MILITARY.include?(region.to_s.upcase.delete_prefix("US-"))
+      british = country == "GB" && Postcode.normalise(postcode).match?(/\A(BF\d|BFPO)/)
+      american || british || lines.to_a.any? { |line| line.match?(FORCES) }
     end
 
     UNKNOWN = new(lines: [].freeze)

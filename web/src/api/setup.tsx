@@ -48,8 +48,10 @@ interface Workshop {
   setup: Setup
   /** The revision before the merchant's last edit; its prices are shown beside the new ones. */
   compareTo: number | null
+  /** What that edit was, in words. */
+  compared: string
   /** Runs one edit, then shows what it changed. Problems are thrown to the caller. */
-  edit: <Answer>(request: () => Promise<Answer>) => Promise<Answer>
+  edit: <Answer>(request: () => Promise<Answer>, label?: string) => Promise<Answer>
   undo: () => Promise<void>
   redo: () => Promise<void>
   /** Puts the prices before the last edit away. */
@@ -66,14 +68,16 @@ export function useWorkshop(): Workshop {
 
 export function WorkshopProvider({ setup, children }: { setup: Setup; children: ReactNode }) {
   const client = useQueryClient()
-  const [compareTo, setCompareTo] = useState<number | null>(null)
+  const [comparison, setComparison] = useState<{ revision: number | null; label: string | undefined } | null>(
+    null,
+  )
 
   const edit = useCallback(
-    async <Answer,>(request: () => Promise<Answer>): Promise<Answer> => {
+    async <Answer,>(request: () => Promise<Answer>, label?: string): Promise<Answer> => {
       const before = client.getQueryData<Setup>(SETUP)?.revision ?? null
       try {
         const answer = await request()
-        setCompareTo(before)
+        setComparison({ revision: before, label })
         return answer
       } finally {
         await client.invalidateQueries({ queryKey: SETUP })
@@ -88,8 +92,9 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
       const change = client.getQueryData<Setup>(SETUP)?.history[kind]
       if (!change) return
       try {
-        await edit(() => call('POST', `/api/history/${kind}`, { change: change.id }))
-        toast(`${kind === 'undo' ? 'Undone' : 'Done again'}: ${sentenceOfChange(change)}`)
+        const label = `${kind === 'undo' ? 'Undone' : 'Done again'}: ${sentenceOfChange(change)}`
+        await edit(() => call('POST', `/api/history/${kind}`, { change: change.id }), label)
+        toast(label)
       } catch (error) {
         toast.error((error as Error).message)
       }
@@ -100,13 +105,14 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
   const workshop = useMemo<Workshop>(
     () => ({
       setup,
-      compareTo,
+      compareTo: comparison?.revision ?? null,
+      compared: comparison?.label ?? (setup.history.undo ? sentenceOfChange(setup.history.undo) : ''),
       edit,
       undo: () => step('undo'),
       redo: () => step('redo'),
-      settle: () => setCompareTo(null),
+      settle: () => setComparison(null),
     }),
-    [setup, compareTo, edit, step],
+    [setup, comparison, edit, step],
   )
   return <WorkshopContext.Provider value={workshop}>{children}</WorkshopContext.Provider>
 }

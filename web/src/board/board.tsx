@@ -3,7 +3,6 @@ import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
-import { sentenceOfChange } from '../history/words'
 import { formatsOf } from '../ui/format'
 import { AddZone } from './add-zone'
 import { AxisRuler, axisOf, MEASURES, MEASURE_WORDS, type MeasureName } from './axis'
@@ -21,7 +20,7 @@ function openedBy(hash: string): Opened | null {
 
 /** The overview: every zone, the methods in it, their strips, and what the bench cart pays on each. */
 export function Board() {
-  const { setup, compareTo, settle } = useWorkshop()
+  const { setup, compareTo, compared, settle } = useWorkshop()
   const { bench } = useBenchResult()
   const [measure, setMeasure] = useState<MeasureName>('value')
   const { hash, key } = useLocation()
@@ -38,15 +37,14 @@ export function Board() {
   const formats = formatsOf(setup.store!)
   const axis = axisOf(measure, bench?.quote.measures, formats, setup.store!.weight_unit ?? '')
   const dearest = Math.max(0, ...setup.rates.map((rate) => Number(rate.plan?.schedule.amount ?? 0)))
-  const change = setup.history.undo
   return (
     <div className="px-4 pt-3 pb-10">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h1 className="text-2xl">Board</h1>
-        {compareTo !== null && change && (
+        {compareTo !== null && compared && (
           <p className="flex items-baseline gap-2 text-soft">
             <span>
-              With your edit, before → after: <b className="text-ink">{sentenceOfChange(change)}</b>
+              With your edit, before → after: <b className="text-ink">{compared}</b>
             </span>
             <button type="button" className="underline" onClick={settle}>
               show only the new prices

@@ -21,6 +21,8 @@ module Server
     register Routes::Methods
     register Routes::Rates
     register Routes::Products
+    register Routes::Classes
+    register Routes::Treatments
     register Routes::History
     register Routes::Quotes
 

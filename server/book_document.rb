@@ -6,17 +6,25 @@ module Server
   module BookDocument
     class << self
       # @return [Hash] the whole setup (docs/formats/book.schema.json)
-      def read
-        store = Records::Store.current
+      def read = without_products.merge("products" => CatalogueDocument.products.values)
+
+      # @return [Hash] the same, all but the catalogue
+      def without_products
         zones = in_order(Records::Zone.includes(:areas))
-        { "format" => GateMile::Book::FORMAT, "version" => GateMile::Book::VERSION, "store" => store.document,
-          "products" => in_order(Records::Product).map { |product| product.document(store.money).compact },
+        { "format" => GateMile::Book::FORMAT, "version" => GateMile::Book::VERSION, "store" => store,
+          "classes" => in_order(Records::ShippingClass.includes(:targets)).map(&:document),
+          "treatments" => in_order(Records::Treatment).map { |treatment| treatment.document.compact },
           "zones" => zones.map(&:document),
           "methods" => in_order(Records::ShippingMethod).map { |method| method.document.compact },
           "rates" => rates(zones).map { |rate| rate.document.compact } }
       end
 
       private
+
+      def store
+        classes = in_order(Records::TaxClass).map(&:document)
+        Records::Store.current.document.merge(classes.any? ? { "tax_classes" => classes } : {})
+      end
 
       def in_order(records) = records.order(:position, :id).to_a
 

@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "csv"
-
 module Server
   # The way back from a book document to records: fills an empty database. {BookDocument} reads the same book out again.
   module BookRecords
@@ -13,22 +11,12 @@ module Server
       def write(book, opening_cart: nil)
         book = GateMile::Book.compile(book).dump
         History.unrecorded do
-          Records::Store.create!(book["store"].merge("id" => 1, "opening_cart" => opening_cart))
-          book["products"].each { |product| Records::Product.create!(product.except("size").merge(product["size"].to_h)) }
+          Records::Store.create!(book["store"].except("tax_classes").merge("id" => 1, "opening_cart" => opening_cart))
+          book["store"].fetch("tax_classes", []).each { |item| Records::TaxClass.create!(item) }
           book["zones"].each { |zone| zone(zone) }
           book["methods"].each { |method| Records::ShippingMethod.create!(method) }
           book["rates"].each { |rate| rate(rate) }
-        end
-      end
-
-      # @param file [String] CSV with the columns sku, name, price, weight, length, width, height, ships; further
-      #   columns are left alone
-      # @return [Array<Hash>] products as in a book document
-      def products(file)
-        CSV.read(file, headers: true, encoding: "bom|utf-8").map do |row|
-          size = Records::Product::SIDES.to_h { |side| [side, row[side]] }
-          { "sku" => row["sku"], "name" => row["name"], "price" => row["price"], "weight" => row["weight"],
-            "size" => (size if size.values.all?), "ships" => row["ships"] != "no" }.compact
+          goods(book)
         end
       end
 
@@ -41,6 +29,28 @@ module Server
       def rate(rate)
         Records::Rate.create!(rate.except("zone", "method").merge(zone_id: rate["zone"],
                                                                   shipping_method_id: rate["method"]))
+      end
+
+      def goods(book)
+        book["treatments"].each { |treatment| Records::Treatment.create!(treatment) }
+        book["classes"].each do |item|
+          put_on(Records::ShippingClass.create!(item.except("treatments")), :shipping_class, item)
+        end
+        book["products"].each do |product|
+          record = product(product.except("variants"))
+          product.fetch("variants", []).each { |variant| product(variant.merge("parent" => record.id)) }
+        end
+      end
+
+      def product(fields)
+        own = fields.except("size", "treatments").merge(fields["size"].to_h, "sure" => true)
+        Records::Product.create!(own).tap { |record| put_on(record, :product, fields) }
+      end
+
+      def put_on(record, what, fields)
+        fields.fetch("treatments", []).each do |id|
+          Records::TreatmentTarget.create!(treatment_id: id, what => record)
+        end
       end
     end
   end

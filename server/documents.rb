@@ -11,7 +11,7 @@ module Server
           { revision: store&.revision.to_i, store: store && store(store), opening_cart: store&.opening_cart,
             zones: Records::Zone.order(:position, :id).includes(:areas).map { |zone| zone(zone) },
             methods: Records::ShippingMethod.order(:position, :id).map { |method| method(method) },
-            rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, history: History.heads }
+            rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, **goods, history: History.heads }
         end
       end
 
@@ -37,9 +37,37 @@ module Server
       def method(method) = method.document.merge("lock_version" => method.lock_version)
       def rate(rate) = rate.document.merge("lock_version" => rate.lock_version)
 
-      def product(product)
-        product.document(Records::Store.current.money).except("size")
-               .merge(product.slice(:id, *Records::Product::SIDES, :lock_version))
+      def product(product) = GoodsDocuments.of([product]).first
+      def tax_class(item) = item.document.merge("lock_version" => item.lock_version)
+
+      def shipping_class(item)
+        { "description" => nil, "treatments" => [] }.merge(item.document, "lock_version" => item.lock_version)
+      end
+
+      # @param known [Hash, nil] what each treatment sits on, where it is known already
+      def treatment(treatment, known: nil)
+        known ||= targets(treatment.targets)
+        treatment.document.merge("lock_version" => treatment.lock_version,
+                                 "classes" => known[:classes].fetch(treatment.id, []),
+                                 "products" => known[:products].fetch(treatment.id, 0))
+      end
+
+      private
+
+      # What the setup tells of goods: all but the catalogue itself.
+      def goods
+        known = targets(Records::TreatmentTarget)
+        classes = Records::ShippingClass.order(:position, :id).includes(:targets)
+        { classes: classes.map { |item| shipping_class(item) },
+          tax_classes: Records::TaxClass.order(:position, :id).map { |item| tax_class(item) },
+          treatments: Records::Treatment.order(:position, :id).map { |item| treatment(item, known: known) } }
+      end
+
+      # @return [Hash] classes by treatment, and how many products and variants
+      def targets(relation)
+        classes = relation.where.not(shipping_class_id: nil).order(:id).pluck(:treatment_id, :shipping_class_id)
+        { classes: classes.group_by(&:first).transform_values { |pairs| pairs.map(&:last) },
+          products: relation.where.not(product_id: nil).group(:treatment_id).count }
       end
     end
   end

@@ -1,35 +1,42 @@
 # frozen_string_literal: true
 
 module Server
-  # The one history of the store. Every edit runs inside {.edit}: one transaction, and one recorded change with the
-  # rows it touched, before and after. Undo puts the rows back as they were, redo as they became; both work for every
-  # kind of record without knowing it.
+  # The one history of the store. Every edit runs inside {.edit}: one transaction, and one recorded change with what it
+  # changed in the rows it touched, before and after. Undo puts that back as it was, redo as it became; both work for
+  # every kind of record without knowing it.
   module History
     KEY = :gate_mile_history
     # What is not the merchant's doing: locks and counters go their own way.
     NOT_RECORDED = %w[lock_version revision].freeze
-    private_constant :KEY, :NOT_RECORDED
+    # What is shown of a change; its rows can be long.
+    SHOWN = %i[id action kind names undone at].freeze
+    private_constant :KEY, :NOT_RECORDED, :SHOWN
 
     class << self
-      # @param action [String] "create", "update", "delete" or "reorder"
+      # @param action [String] "create", "update", "delete", "reorder", "bulk" or "import"
       # @param kind [String] what is changed, e.g. "rate"
       # @param names [Hash, #call] what names the change to the merchant; a callable is asked after the edit
       # @yield makes the edit
       # @return [Object] what the block returns
       def edit(action, kind, names)
-        transaction do
-          entries = Thread.current[KEY] = []
-          result = yield
-          record(action, kind, names.respond_to?(:call) ? names.call : names, entries) if entries.any?
-          result
+        entries = []
+        revision = nil
+        result = transaction do
+          Thread.current[KEY] = entries
+          yield.tap do
+            revision = record(action, kind, names.respond_to?(:call) ? names.call : names, entries) if entries.any?
+          end
         ensure
           Thread.current[KEY] = nil
         end
+        Journal.add(revision, entries) if revision
+        result
       end
 
       # Runs what is not an edit of a setup but its beginning: nothing to undo.
       # @yield writes records
       def unrecorded
+        Journal.clear
         transaction do
           Thread.current[KEY] = []
           yield
@@ -38,15 +45,29 @@ module Server
         end
       end
 
-      # Called by the records as they are written.
-      # @param record [ActiveRecord::Base]
-      # @param before [Hash, nil]
-      # @param after [Hash, nil]
+      # Called by every record that was written.
+      # @param record [Records::Base]
+      # @param before [Hash, nil] the row before
+      # @param after [Hash, nil] the row as it became
+      # @return [void]
+      # @raise [RuntimeError] outside of an edit: it could not be undone
       def note(record, before:, after:)
-        return if before == after
+        before, after = difference(before, after) if before && after
+        add(record.class.table_name, record.id, before, after) unless before == {}
+      end
 
-        (Thread.current[KEY] or raise "an edit outside History.edit")
-          .push({ "table" => record.class.table_name, "id" => record.id, "before" => before, "after" => after })
+      # Writes many rows at once, past the records: the caller has checked them.
+      # @param table [String]
+      # @param changes [Array<Array(String, Hash, Hash)>] id, and what changes in the row before and after, as the
+      #   database holds it; nil for a row that comes or goes
+      # @return [void]
+      def write(table, changes)
+        Rows.open do |rows|
+          changes.each do |id, before, after|
+            rows.put(table, id, before, after)
+            add(table, id, before, after)
+          end
+        end
       end
 
       # @return [Hash] the row as the database holds it
@@ -59,17 +80,24 @@ module Server
         end)
       end
 
+      # @return [Array<Records::Change>] the newest first, without their rows
+      def list(most) = Records::Change.done.select(*SHOWN).limit(most).to_a
+
       # @return [Hash] the change that would be undone and the one that would be redone, for JSON
       def heads
-        { "undo" => Records::Change.done.first&.document, "redo" => Records::Change.undone.first&.document }
+        { "undo" => Records::Change.done.select(*SHOWN).first&.document,
+          "redo" => Records::Change.undone.select(*SHOWN).first&.document }
       end
 
       # @param id [Integer] the change that the merchant was shown
       # @return [Records::Change]
       # @raise [Problem] 409 where another change is the newest by now
       def undo(id)
-        step(Records::Change.done, id, undone: true) do |entries|
-          entries.reverse_each { |entry| put(entry, entry["after"], entry["before"]) }
+        step(Records::Change.done, id, undone: true) do |rows, entries|
+          lock = Records::Change.maximum(:id).to_i
+          entries.reverse_each do |entry|
+            rows.put(entry["table"], entry["id"], entry["after"], entry["before"], lock: lock)
+          end
         end
       end
 
@@ -77,14 +105,27 @@ module Server
       # @return [Records::Change]
       # @raise [Problem] 409
       def redo(id)
-        step(Records::Change.undone, id, undone: false) do |entries|
-          entries.each { |entry| put(entry, entry["before"], entry["after"]) }
+        step(Records::Change.undone, id, undone: false) do |rows, entries|
+          lock = Records::Change.maximum(:id).to_i
+          entries.each do |entry|
+            rows.put(entry["table"], entry["id"], entry["before"], entry["after"], lock: lock)
+          end
         end
       end
 
       private
 
       def transaction(&) = ActiveRecord::Base.transaction(&)
+
+      def add(table, id, before, after)
+        entries = Thread.current[KEY] or raise "#{table} #{id} was written outside of an edit"
+        entries << { "table" => table, "id" => id, "before" => before, "after" => after }
+      end
+
+      def difference(before, after)
+        changed = after.keys.reject { |name| before[name] == after[name] }
+        [before.slice(*changed), after.slice(*changed)]
+      end
 
       def record(action, kind, names, entries)
         Records::Change.undone.delete_all
@@ -93,47 +134,26 @@ module Server
       end
 
       def step(changes, id, undone:)
-        transaction do
-          change = changes.first
-          raise Problem.new(409, "The history has moved on. Look at what would be undone now.") if change&.id != id
+        revision = entries = nil
+        change = transaction do
+          found = changes.first
+          raise Problem.new(409, "The history has moved on. Look at what would be undone now.") if found&.id != id
 
-          yield change.entries
-          change.update!(undone: undone)
-          raise_revision
-          change
+          entries = found.entries
+          Rows.open { |rows| yield rows, entries }
+          found.update!(undone: undone)
+          revision = raise_revision
+          found
         end
+        Journal.add(revision, entries)
+        change
       end
 
-      def raise_revision = execute("UPDATE stores SET revision = revision + 1")
-
-      # Writes one row as it was or became. Deletions and insertions in the right order are the history's own order.
-      def put(entry, from, to)
-        table = Arel::Table.new(entry["table"])
-        where = table[:id].eq(entry["id"])
-        if to.nil? then execute(Arel::DeleteManager.new(table).where(where))
-        elsif from.nil? then insert(table, to)
-        else update(table, where, to)
-        end
+      # @return [Integer] the new one
+      def raise_revision
+        ActiveRecord::Base.connection.execute("UPDATE stores SET revision = revision + 1")
+        Records::Store.revision
       end
-
-      def insert(table, row)
-        row = row.merge("lock_version" => Records::Change.maximum(:id).to_i) if locked?(table)
-        execute(Arel::InsertManager.new(table).insert(row.map { |name, value| [table[name], value] }))
-      end
-
-      def update(table, where, row)
-        values = row.except("id").map { |name, value| [table[name], value] }
-        values << [table[:lock_version], table[:lock_version] + 1] if locked?(table)
-        execute(Arel::UpdateManager.new(table).where(where).set(values))
-      end
-
-      def locked?(table) = connection.columns(table.name).any? { |column| column.name == "lock_version" }
-
-      def execute(statement)
-        connection.execute(statement.is_a?(String) ? statement : statement.to_sql)
-      end
-
-      def connection = ActiveRecord::Base.connection
     end
   end
 end

@@ -7,7 +7,8 @@ module Server
     # @param also [Array<String>] fields that change outside the row
     # @return [Hash{Symbol => String}] fields (comma-separated) and, for a single one, from and to
     def self.of_update(record, also: [])
-      changes = record.saved_changes.except("position", "lock_version", "price_minor").merge(price(record))
+      changes = record.saved_changes.except("position", "lock_version", "price_minor", "weight_ng")
+                      .merge(price(record))
       fields = changes.keys + also
       return { fields: fields.join(",") } unless fields.one? && changes.any?
 

@@ -13,7 +13,4 @@ Server::Database.connect
 Server::Database.migrate
 return if Server::Records::Store.current || ARGV.include?("--empty")
 
-demo = File.join(Server::ROOT, "demo")
-book = JSON.parse(File.read(File.join(demo, "book.json")))
-Server::BookRecords.write(book.merge("products" => Server::BookRecords.products(File.join(demo, "products.csv"))),
-                          opening_cart: JSON.parse(File.read(File.join(demo, "cart.json"))))
+Server::Demo.load

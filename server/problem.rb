@@ -57,7 +57,8 @@ module Server
           next if error.attribute.to_s.include?(".")
 
           { pointer: error.options[:pointer] || "/#{FIELDS.fetch(error.attribute, error.attribute)}",
-            code: "invalid", detail: error.message }
+            code: error.options[:code] || "invalid", detail: error.message,
+            suggestion: error.options[:suggestion] }.compact
         end.uniq)
       end
     end

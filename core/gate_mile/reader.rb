@@ -134,6 +134,20 @@ module GateMile
       value
     end
 
+    # @param key [String]
+    # @param most [Integer] how many
+    # @param longest [Integer] characters of each
+    # @return [Array<String>] trimmed texts, none of them empty; a bad one is told at its place
+    def texts(key, most:, longest: NAME_LENGTH)
+      values(key, required: false, most: most).each_with_index.filter_map do |value, index|
+        text = value.is_a?(String) ? value.strip : ""
+        next problem([key, index], :not_text) if text.empty?
+        next problem([key, index], :too_long, most: longest, length: text.length) if text.length > longest
+
+        text
+      end
+    end
+
     # Notes fields that nobody asked for: a misspelt one must not be passed over in silence.
     # @return [void]
     def finish

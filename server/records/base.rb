@@ -10,8 +10,11 @@ module Server
       ALPHABET = [*"a".."z", *"2".."9"].-(%w[l o i]).freeze
       private_constant :ALPHABET
 
-      before_create { self.id ||= Array.new(10) { ALPHABET.sample(random: SecureRandom) }.join }
-      before_create { self.position = self.class.last_position + 1 if has_attribute?(:position) && position.to_i.zero? }
+      # @return [String] an id that nobody has
+      def self.new_id = Array.new(10) { ALPHABET.sample(random: SecureRandom) }.join
+
+      before_create { self.id ||= Base.new_id }
+      before_create :take_place
       after_create { History.note(self, before: nil, after: History.row(self)) }
       after_update { History.note(self, before: History.row_before(self), after: History.row(self)) }
       after_destroy { History.note(self, before: History.row(self), after: nil) }
@@ -39,6 +42,11 @@ module Server
       end
 
       private
+
+      # At the end of its list.
+      def take_place
+        self.position = self.class.last_position + 1 if has_attribute?(:position) && position.to_i.zero?
+      end
 
       # Reads a text by one of the core's parsers and notes what is wrong with it at its field.
       def check(field)

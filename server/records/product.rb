@@ -2,64 +2,93 @@
 
 module Server
   module Records
-    # Something the shop sells. Weights and lengths are kept as they were written, unit and all.
+    # Something the shop sells, or a variant of it. Weights and lengths are kept as they were written, unit and all. A
+    # value that can't be taken leaves the column as it was and becomes an error of its field.
     class Product < Base
-      SIDES = %w[length width height].freeze
+      SIDES = GateMile::Sides::NAMES
 
-      words :sku, most: 60
-      words :name
-      unlike_others :sku, "product has this SKU"
-      validate :price_readable, :weight_readable, :size_readable
+      belongs_to :parent, class_name: "Product", optional: true, inverse_of: :variants
+      has_many :variants, -> { order(:position, :id) }, class_name: "Product", foreign_key: :parent_id,
+                                                        dependent: :destroy, inverse_of: :parent
+      has_many :targets, class_name: "TreatmentTarget", dependent: :destroy
+      belongs_to :shipping_class, optional: true
 
-      # @param query [String] part of the name or of the SKU; every word must occur
-      # @return [ActiveRecord::Relation]
-      def self.search(query)
-        query.to_s.split.first(8).inject(order(:position, :id)) do |found, word|
-          found.where("name LIKE :word ESCAPE '\\' OR sku LIKE :word ESCAPE '\\'", word: "%#{sanitize_sql_like(word)}%")
-        end
+      # Doubtful values are meant.
+      attr_accessor :sure
+
+      validate :faultless, :priced, :size_whole, :one_of_its_sku, :variant_of_a_product
+
+      # As the contract calls them.
+      FIELDS = (%w[sku name price weight class ships tags hazardous tax_class] + SIDES).freeze
+
+      FIELDS.each do |field|
+        define_method("#{field}=") { |typed| take(field, typed) }
       end
 
-      # @param text [String, nil] a decimal in major units
-      def price=(text)
-        @price = text
-        self.price_minor = GateMile::Money.parse(text, Store.current.money).minor
-      rescue GateMile::Malformed => e
-        @price_problem = e
+      # @param fields [Hash] a ProductDraft of the contract: `sure` goes before what it is about
+      def assign_attributes(fields)
+        fields = fields.to_h.stringify_keys
+        super(fields.slice("sure", "parent"))
+        super(fields.except("sure", "parent"))
       end
 
-      # @param currency [GateMile::Currency]
-      # @return [Hash] as in a book document
-      def document(currency)
-        size = SIDES.map { |side| self[side] }
-        { "sku" => sku, "name" => name, "price" => GateMile::Money.new(price_minor, currency).to_s,
-          "weight" => weight, "size" => (SIDES.zip(size).to_h if size.all?), "ships" => ships }
+      # @param id [String, nil]
+      def parent=(id)
+        @no_parent = id && !Product.exists?(id: id)
+        self.parent_id = id unless @no_parent
       end
 
       private
 
-      def price_readable
-        return errors.add(:price, Words.of(@price_problem.code, **@price_problem.numbers)) if @price_problem
-        return errors.add(:price, Words.of(:missing)) if price_minor.nil?
-
-        errors.add(:price, Words.of(:negative)) if price_minor.negative?
+      def take(field, typed)
+        faults.delete(field)
+        GoodsFields.new.read(field, typed, sure: sure || false).each { |column, value| self[column] = value }
+      rescue GoodsFields::Fault => e
+        faults[field] = e
       end
 
-      def weight_readable
-        self.weight = weight.presence
-        check(:weight) { self.weight = GateMile::Weight.parse(weight, unit: Store.current.weight_unit).to_s } if weight
-      end
+      def faults = @faults ||= {}
 
-      def size_readable
-        SIDES.each do |side|
-          self[side] = self[side].presence
-          next unless self[side]
-
-          check(side) do
-            self[side] = GateMile::Length.parse(self[side], unit: Store.current.length_unit).to_s
-          end
+      def faultless
+        faults.each do |field, fault|
+          errors.add(field.to_sym, fault.message, code: fault.code, suggestion: fault.suggestion)
         end
-        given = SIDES.count { |side| self[side] }
-        errors.add(SIDES.find { |side| self[side].nil? }, Words.of(:size_in_part)) if given.between?(1, 2)
+        %w[sku name].each { |field| errors.add(field, Words.of(:missing)) if self[field].blank? && !faults[field] }
+      end
+
+      def priced
+        errors.add(:price, Words.of(:missing)) if price_minor.nil? && parent_id.nil? && !faults["price"]
+      end
+
+      def size_whole
+        given = SIDES.select { |side| self[side] }
+        return unless given.size.between?(1, 2)
+
+        missing = (SIDES - given).first
+        errors.add(missing, Words.of(:size_in_part)) unless faults.keys.intersect?(SIDES)
+      end
+
+      def one_of_its_sku
+        return if sku.blank? || !Product.where("lower(sku) = ?", sku.downcase).where.not(id: id).exists?
+
+        errors.add(:sku, Words.of(:taken, what: "product has this SKU"))
+      end
+
+      def variant_of_a_product
+        return errors.add(:parent, Words.of(:unknown_id)) if @no_parent
+        return if parent_id.nil?
+
+        errors.add(:parent, Words.of(:variant_of_variant)) if parent&.parent_id || variants.any?
+        said = { "tags" => tags != [], "hazardous" => hazardous, "ships" => !ships, "tax_class" => tax_class_id }
+        said.each { |field, given| errors.add(field, Words.of(:from_its_product)) if given }
+      end
+
+      # A product stands behind all others, a variant behind those of its product.
+      def take_place
+        return if family.positive?
+
+        self.family = parent ? parent.family : Product.maximum(:family).to_i + 1
+        self.position = parent ? Product.where(parent_id: parent_id).maximum(:position).to_i + 1 : 0
       end
     end
   end

@@ -6,6 +6,8 @@ module Server
     class ShippingMethod < Base
       has_many :rates, dependent: :destroy
 
+      before_destroy { Treatment.forget("methods", id) }
+
       words :code, most: 40, required: false
       words :name
       words :private_name, required: false

@@ -20,7 +20,8 @@ module Server
       def document
         { "name" => name, "country" => country, "currency" => currency, "time_zone" => time_zone,
           "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
-          "method_order" => method_order, "ship_from" => ship_from || {} }
+          "method_order" => method_order, "ship_from" => ship_from || {},
+          "basis" => basis || GateMile::Basis::DEFAULT.dump }
       end
 
       private
@@ -37,7 +38,10 @@ module Server
       end
 
       def currency_before_prices
-        return unless currency_changed? && persisted? && (Product.exists? || Rate.where.not(plan: nil).exists?)
+        return unless currency_changed? && persisted?
+
+        priced = [Rate.where.not(plan: nil), Treatment.where.not(price: nil)]
+        return unless Product.exists? || priced.any?(&:exists?)
 
         errors.add(:currency, Words.of(:prices_stand, currency: currency_was))
       end

@@ -54,7 +54,7 @@ module Server
         end
 
         app.post "/api/zones/import" do
-          body = body_of("ZonesImport", limit: CSV_LIMIT)
+          body = body_of("TableImport", limit: CSV_LIMIT)
           next answer(ZonesCsv.read(body["csv"], store: false)) unless body["store"]
 
           answer(::Server::History.edit("update", "zone", { name: "several", fields: "areas" }) do

@@ -6,7 +6,7 @@ module Server
     module History
       def self.registered(app)
         app.get "/api/history" do
-          answer({ changes: Records::Change.done.limit(100).map(&:document) })
+          answer({ changes: ::Server::History.list(100).map(&:document) })
         end
 
         app.post "/api/history/undo" do

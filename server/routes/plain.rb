@@ -7,14 +7,15 @@ module Server
       # @param app [Class] the application
       # @param path [String] e.g. "/api/methods"
       # @param model [Class]
-      # @param kind [String] how the history calls it; also the name of its document
+      # @param kind [String] how the history calls it
+      # @param document [Symbol] of {Documents}
+      # @param schema [String] the contract's, without Draft or Patch
       # @return [void]
-      def self.routes(app, path, model, kind)
-        schema = kind.capitalize
+      def self.routes(app, path, model, kind, document: kind.to_sym, schema: kind.capitalize)
         app.post path do
           body = body_of("#{schema}Draft")
           made = ::Server::History.edit("create", kind, { name: body["name"] }) do
-            Documents.public_send(kind, save(model.new(body)))
+            Documents.public_send(document, save(model.new(body)))
           end
           answer(made, 201)
         end
@@ -23,13 +24,26 @@ module Server
           body = body_of("#{schema}Patch")
           names = {}
           answer(::Server::History.edit("update", kind, names) do
-            Documents.public_send(kind, update(model, kind.to_sym, body, names))
+            Documents.public_send(document, update(model, document, body, names))
           end)
         end
 
         app.delete "#{path}/:id" do
           names = {}
-          ::Server::History.edit("delete", kind, names) { remove(model, kind.to_sym, names) }
+          ::Server::History.edit("delete", kind, names) { remove(model, document, names) }
+          done
+        end
+      end
+
+      # @param app [Class]
+      # @param path [String]
+      # @param model [Class]
+      # @param kind [String]
+      # @return [void]
+      def self.order(app, path, model, kind)
+        app.put "#{path}/order" do
+          ids = body_of("Order")["ids"]
+          ::Server::History.edit("reorder", kind, {}) { put_in_order(model.all.to_a, ids) }
           done
         end
       end

@@ -4,14 +4,101 @@ module Server
   module Routes
     # The catalogue.
     module Products
+      # A file of the largest size, as a JSON text.
+      FILE_LIMIT = (GoodsCsv::LIMIT * 1.25).to_i
+
       def self.registered(app)
         app.get "/api/products" do
-          found = Records::Product.search(params["q"])
-          page = found.limit(number("limit", 50, 1..500)).offset(number("offset", 0, 0..10_000_000))
-          answer({ products: page.map { |product| Documents.product(product) }, total: found.count })
+          found = GoodsQuery.new(params)
+          page = found.relation.limit(number("limit", 50, 1..500)).offset(number("offset", 0, 0..10_000_000))
+          answer({ products: GoodsDocuments.of(page.to_a), total: found.count })
         end
 
+        app.get "/api/products/:id/treatments" do
+          product = found(Records::Product, params["id"])
+          _, book = settings.shelf.current
+          answer(Products.treated(book, book.catalogue[product.sku]))
+        end
+
+        app.post "/api/products/cells" do
+          body = body_of("GoodsCells")
+          answer(::Server::History.edit("bulk", "product", { count: body["rows"].size.to_s }) do
+            GoodsCells.new(body["rows"], sure: body["sure"] || false).store
+          end)
+        end
+
+        app.post "/api/products/bulk" do
+          body = body_of("GoodsBulk")
+          names = { fields: body["set"].keys.join(",") }
+          answer(::Server::History.edit("bulk", "product", names) do
+            bulk = GoodsBulk.new(body["scope"], body["set"], sure: body["sure"] || false)
+            bulk.run(store: body["store"]).tap { |done| names[:count] = done[:changed].to_s }
+          end)
+        end
+
+        Products.csv(app)
         Plain.routes(app, "/api/products", Records::Product, "product")
+      end
+
+      def self.csv(app)
+        app.get "/api/products.csv" do
+          content_type "text/csv", charset: "utf-8"
+          attachment "products.csv"
+          GoodsCsv.write
+        end
+
+        app.post("/api/products/csv/head") { answer(GoodsCsv.head(body_of("CsvText")["csv"])) }
+
+        # Told line by line as it goes on: {"done":…,"total":…} and at the end {"result":…} or {"problem":…}.
+        app.post "/api/products/import" do
+          body = body_of("GoodsImport", limit: FILE_LIMIT)
+          content_type "application/x-ndjson"
+          headers "cache-control" => "no-store, no-transform"
+          Products.import(body)
+        end
+      end
+
+      # @return [Enumerator<String>] lines of JSON
+      def self.import(body)
+        Enumerator.new do |out|
+          out << line({ result: imported(body) { |done, total| out << line({ done: done, total: total }) } })
+        rescue Problem => e
+          out << line({ problem: JSON.parse(e.to_json) })
+        rescue StandardError => e
+          warn "#{e.class}: #{e.message}", e.backtrace.first(10)
+          out << line({ problem: JSON.parse(Problem.new(500,
+                                                        "The server made a mistake. Nothing was changed.").to_json) })
+        end
+      end
+
+      def self.imported(body, &)
+        import = GoodsImport.new(body["csv"], body["mapping"], sure: body["sure"] || false,
+                                                               comma: body["comma"] || false)
+        return import.run(store: false, &) unless body["store"]
+
+        names = {}
+        ::Server::History.edit("import", "product", names) do
+          import.run(store: true, &).tap { |done| names[:count] = (done[:created] + done[:changed]).to_s }
+        end
+      end
+
+      def self.line(value) = "#{JSON.generate(value)}\n"
+      private_class_method :imported, :line
+
+      # @param book [GateMile::Book]
+      # @param article [GateMile::Article]
+      # @return [Hash] Treated of the contract: the treatments that reach it, and for each rate which one sets the price
+      #   and which ones bar the way
+      def self.treated(book, article)
+        placed = book.treatments.on(article, article.shipping_class)
+        rows = GateMile::Precedence.of(book, placed)
+        { treatments: rows.map(&:dump),
+          rates: book.rates_in_use.map do |rate|
+            pricing = rows.find { |row| row.wins&.include?(rate.id) }
+            barring = placed.select { |item| item.treatment.bars?(rate.zone, rate[:method]) }
+            { rate: rate.id, zone: rate.zone, method: rate[:method], priced_by: pricing&.treatment&.id,
+              barred_by: barring.map { |item| item.treatment.id }.uniq }
+          end }
       end
     end
   end

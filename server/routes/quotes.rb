@@ -33,10 +33,11 @@ module Server
           before: earlier && before(earlier, cart) }
       end
 
-      # @return [GateMile::Book] with the plan that is being typed in the place of the stored one
+      # @return [GateMile::Book] with the plan or treatment that is being typed in the place of the stored one
       # @raise [Problem] 422
       def self.preview(book, preview)
         return book if preview.nil?
+        return treatment(book, preview["treatment"]) if preview.key?("treatment")
 
         rate = book.rates.find { |candidate| candidate.id == preview["rate"] } or
           raise Problem.new(404, "The rate is not there any more.")
@@ -45,11 +46,20 @@ module Server
         raise Problem.of_invalid(e, under: "/preview/plan")
       end
 
+      def self.treatment(book, fields)
+        reader = GateMile::Reader.new(fields)
+        treatment = GateMile::Treatment.read(reader, book.currency)
+        problems = reader.problems
+        raise Problem.of_invalid(GateMile::Invalid.new(problems), under: "/preview/treatment") if problems.any?
+
+        book.with_treatment(treatment)
+      end
+
       def self.before(book, cart)
         { zone: book.quote(cart, at: Time.now).landing&.zone&.id,
           rates: book.board(cart).values.flatten.to_h { |method| [method.rate, method.price&.to_s] } }
       end
-      private_class_method :before
+      private_class_method :treatment, :before
     end
   end
 end

@@ -3,6 +3,7 @@
 require_relative "../support/core"
 require "bigdecimal"
 require "money"
+require "ruby-units"
 
 class QuantitiesTest < Minitest::Test
   include CoreSupport
@@ -66,7 +67,7 @@ class QuantitiesTest < Minitest::Test
     assert_equal(["1200", "1.200"], [["JPY", "1200"], ["KWD", "1.2"]].map do |code, text|
       GateMile::Money.parse(text, GateMile::Currency[code]).to_s
     end)
-    { "4.505" => :too_many_decimals, "4,50" => :not_an_amount, "£4" => :not_an_amount, "1e3" => :not_an_amount, "" => :not_an_amount,
+    { "4.505" => :too_many_decimals, "4,50" => :decimal_comma, "1,500.00" => :not_an_amount, "£4" => :not_an_amount, "1e3" => :not_an_amount, "" => :not_an_amount,
       "9999999999999" => :too_large, "NaN" => :not_an_amount, ".5" => :not_an_amount }.each do |text, code|
       assert_equal code, malformed { GateMile::Money.parse(text, GBP) }, text
     end
@@ -90,9 +91,32 @@ class QuantitiesTest < Minitest::Test
     assert_equal %w[1.25 8.71], [taken, price - taken].map(&:to_s)
   end
 
+  # A general units library as second opinion on conversions, both exact fractions.
+  def test_conversions_against_the_ruby_units_gem
+    random = Random.new(11)
+    { GateMile::Weight => GateMile::Weight::UNITS.keys, GateMile::Length => GateMile::Length::UNITS.keys }.each do |measure, units|
+      units.product(units).each do |from, into|
+        number = Rational(random.rand(1..99_999), 1000)
+        theirs = Unit.new(number, from).convert_to(into).scalar
+        assert_in_delta theirs.to_r, measure.of(number, from).in(into), number / 10**9, "#{number} #{from} in #{into}"
+      end
+    end
+    # The agreement of 1959 and its children, exactly.
+    assert_equal [16, 12, Rational(45_359_237, 100_000_000), Rational(254, 100)],
+                 [GateMile::Weight.of(1, "lb").in("oz"), GateMile::Length.of(1, "ft").in("in"), GateMile::Weight.of(1, "lb").in("kg"),
+                  GateMile::Length.of(1, "in").in("cm")]
+  end
+
+  def test_weights_that_are_hardly_meant
+    doubted = GateMile::Weight.parse("25000", unit: "kg")
+    assert_equal "25000 g", GateMile::Doubt.meant(GateMile::Doubt.of(doubted)).to_s
+    assert_nil GateMile::Doubt.of(GateMile::Weight.parse("1000 kg"))
+    assert_nil GateMile::Doubt.meant(GateMile::Weight.parse("9000000 g"))
+  end
+
   def test_measures_as_typed
     assert_equal GateMile::Weight.parse("250 g"), GateMile::Weight.parse("0.25", unit: "kg")
-    { "-1 kg" => :negative, "12 stone" => :unknown_unit, "heavy" => :not_a_measure, "1,5 kg" => :not_a_measure,
+    { "-1 kg" => :negative, "12 stone" => :unknown_unit, "heavy" => :not_a_measure, "1,5 kg" => :decimal_comma,
       "9999999 kg" => :too_large, "5" => :unknown_unit }.each do |text, code|
       assert_equal code, malformed { GateMile::Weight.parse(text) }, text
     end

@@ -5,7 +5,12 @@ import { BenchResultProvider } from './bench/result'
 import { Board } from './board/board'
 import { Shell } from './frame/shell'
 import { Wordmark } from './frame/top-bar'
+import { Catalogue } from './goods/catalogue'
+import { Classes } from './goods/classes'
+import { GoodsCsv } from './goods/csv'
+import { GoodsFindings } from './goods/findings'
 import { Goods } from './goods/goods'
+import { Treatments } from './goods/treatments'
 import { Methods } from './methods/methods'
 import { Zones } from './zones/zones'
 import { FirstRun } from './store/first-run'
@@ -53,7 +58,17 @@ export const router = createBrowserRouter([
         children: [
           { path: '/', element: <Board /> },
           { path: '/zones', element: <Zones /> },
-          { path: '/goods', element: <Goods /> },
+          {
+            path: '/goods',
+            element: <Goods />,
+            children: [
+              { index: true, element: <Catalogue /> },
+              { path: 'classes', element: <Classes /> },
+              { path: 'treatments', element: <Treatments /> },
+              { path: 'csv', element: <GoodsCsv /> },
+              { path: 'findings', element: <GoodsFindings /> },
+            ],
+          },
           { path: '/methods', element: <Methods /> },
           { path: '/shop', element: <ShopSettings /> },
           { path: '*', element: <Navigate to="/" replace /> },

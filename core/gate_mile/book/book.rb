@@ -9,6 +9,10 @@ module GateMile
 
     # @return [Store]
     attr_reader :store
+    # @return [Catalogue]
+    attr_reader :catalogue
+    # @return [Treatments] with the classes they sit on
+    attr_reader :treatments
     # @return [Zones]
     attr_reader :zones
     # @return [Array<ShippingMethod>]
@@ -17,15 +21,18 @@ module GateMile
     attr_reader :rates
 
     # @param hash [Hash] a book document (docs/formats/book.schema.json), as parsed from JSON
+    # @param catalogue [Catalogue, nil] takes the place of the document's products
     # @return [Book]
     # @raise [Invalid] with every problem of the document
-    def self.compile(hash)
+    def self.compile(hash, catalogue: nil)
       reader = Reader.new(hash)
       parts = read(reader)
       Consistency.check(reader, parts) if reader.problems.empty?
       raise Invalid, reader.problems if reader.problems.any?
 
-      new(**parts)
+      new(catalogue: catalogue || Catalogue.new(parts[:products]),
+          treatments: Treatments.new(parts[:treatments], parts[:classes]),
+          **parts.slice(:store, :zones, :methods, :rates))
     end
 
     def self.read(reader)
@@ -36,6 +43,8 @@ module GateMile
       {
         store: store,
         products: reader.list("products", required: false) { |item| Product.read(item, currency) },
+        classes: reader.list("classes", required: false) { |item| ShippingClass.read(item) },
+        treatments: reader.list("treatments", required: false) { |item| Treatment.read(item, currency) },
         zones: reader.list("zones", required: false) { |item| Zone.read(item) },
         methods: reader.list("methods", required: false) { |item| ShippingMethod.read(item) },
         rates: reader.list("rates", required: false) { |item| Rate.read(item, currency) }
@@ -44,14 +53,16 @@ module GateMile
     private_class_method :read
 
     # @param store [Store]
-    # @param products [Array<Product>]
-    # @param zones [Array<Zone>]
+    # @param catalogue [Catalogue]
+    # @param treatments [Treatments]
+    # @param zones [Array<Zone>, Zones]
     # @param methods [Array<ShippingMethod>]
     # @param rates [Array<Rate>]
-    def initialize(store:, products:, zones:, methods:, rates:)
+    def initialize(store:, catalogue:, treatments:, zones:, methods:, rates:)
       @store = store
-      @products = products.to_h { |product| [Product.fold(product.sku), product] }.freeze
-      @zones = Zones.new(zones.freeze)
+      @catalogue = catalogue
+      @treatments = treatments
+      @zones = zones.is_a?(Zones) ? zones : Zones.new(zones.freeze)
       @zones_by_id = zones.to_h { |zone| [zone.id, zone] }.freeze
       @methods_in_order = methods.freeze
       @methods_by_id = methods.to_h { |method| [method.id, method] }.freeze
@@ -71,15 +82,25 @@ module GateMile
     # @return [ShippingMethod, nil]
     def shipping_method(id) = @methods_by_id[id]
 
+    # @return [Array<ShippingClass>] in the merchant's order
+    def classes = treatments.classes
+
+    # @param name [String] as codes are compared
+    # @return [ShippingClass, nil]
+    def class_named(name) = treatments.class_named(name)
+
     # @param zone [Zone]
     # @return [Array<Rate>] in the merchant's order
     def rates_of(zone) = @rates_by_zone.fetch(zone.id, [])
 
+    # @return [Array<Rate>] those that are on, with their method and their zone
+    def rates_in_use
+      rates.select { |rate| rate.active && shipping_method(rate.method).active && zone(rate.zone).active }
+    end
+
     # @param cart [Cart]
     # @return [Basket] its lines with everything the catalogue knows about them
-    def basket(cart)
-      Basket.of(cart.lines.map { |sent| Line.of(sent, @products[Product.fold(sent.sku)]) }, currency, store.weight_unit)
-    end
+    def basket(cart) = Basket.of(cart, self)
 
     # @param cart [Cart]
     # @param at [Time] the moment of the checkout
@@ -97,19 +118,30 @@ module GateMile
     end
 
     # @return [Array<Finding>] what the audit of the whole setup finds, the most harmful first
-    def findings = ZoneFindings.new(zones).list
+    def findings = Finding.in_order(ZoneFindings.new(zones).list + GoodsFindings.new(self).list)
 
     # @param rate [Rate] takes the place of the rate with the same id
     # @return [Book] this one is left as it is
-    def with_rate(rate)
-      Book.new(store: store, products: @products.values, zones: zones.to_a, methods: methods_in_order,
-               rates: rates.map { |other| other.id == rate.id ? rate : other })
+    def with_rate(rate) = with(rates: rates.map { |other| other.id == rate.id ? rate : other })
+
+    # @param treatment [Treatment] takes the place of the one with the same id
+    # @return [Book] this one is left as it is
+    def with_treatment(treatment)
+      list = treatments.map { |other| other.id == treatment.id ? treatment : other }
+      with(treatments: Treatments.new(list, classes))
+    end
+
+    # @param parts [Hash] what {#initialize} takes
+    # @return [Book] with these in the place of its own; this one is left as it is
+    def with(**parts)
+      Book.new(store: store, catalogue: catalogue, treatments: treatments, zones: zones, methods: methods_in_order,
+               rates: rates, **parts)
     end
 
     # @return [Hash] for JSON; {.compile} makes an equal book of it
     def dump
-      { "format" => FORMAT, "version" => VERSION, "store" => store.dump,
-        "products" => @products.each_value.map(&:dump), "zones" => zones.map(&:dump),
+      { "format" => FORMAT, "version" => VERSION, "store" => store.dump, "products" => catalogue.map(&:dump),
+        "classes" => classes.map(&:dump), "treatments" => treatments.map(&:dump), "zones" => zones.map(&:dump),
         "methods" => methods_in_order.map(&:dump), "rates" => rates.map(&:dump) }
     end
   end

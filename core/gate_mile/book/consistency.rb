@@ -5,7 +5,8 @@ module GateMile
   # nowhere.
   module Consistency
     # list => [field, code of the problem when two share it]
-    UNIQUE = { products: %i[sku], zones: %i[id name], methods: %i[id code], rates: %i[id] }.freeze
+    UNIQUE = { classes: %i[id name], treatments: %i[id], zones: %i[id name], methods: %i[id code],
+               rates: %i[id] }.freeze
     private_constant :UNIQUE
 
     # @param reader [Reader] of the whole document; problems are noted on it
@@ -13,30 +14,90 @@ module GateMile
     # @return [void]
     def self.check(reader, parts)
       UNIQUE.each do |list, fields|
-        fields.each { |field| twice(reader, list, parts[list].map { |item| Product.fold(item[field]) }, field) }
+        fields.each do |field|
+          places = parts[list].each_with_index.map { |item, index| [Product.fold(item[field]), [list, index, field]] }
+          twice(reader, places)
+        end
       end
       rates(reader, parts)
+      GoodsConsistency.new(reader, parts).check
+    end
+
+    # @param reader [Reader]
+    # @param places [Array<Array(Object, Array)>] keys, and where in the document each stands
+    # @return [void]
+    def self.twice(reader, places)
+      seen = {}
+      places.each do |key, place|
+        reader.problem(place, :twice, first: seen[key][1] + 1) if seen.key?(key)
+        seen[key] ||= place
+      end
     end
 
     def self.rates(reader, parts)
       known = { zone: parts[:zones].map(&:id), method: parts[:methods].map(&:id) }
       parts[:rates].each_with_index do |rate, index|
-        known.each { |field, ids| problem(reader, :rates, index, field, :unknown_id) unless ids.include?(rate[field]) }
+        known.each do |field, ids|
+          reader.problem([:rates, index, field], :unknown_id) unless ids.include?(rate[field])
+        end
       end
-      twice(reader, :rates, parts[:rates].map { |rate| [rate.zone, rate[:method]] }, :method)
+      twice(reader, parts[:rates].each_with_index.map do |rate, at|
+        [[rate.zone, rate[:method]], [:rates, at, :method]]
+      end)
+    end
+    private_class_method :rates
+  end
+
+  # The same for products, classes and treatments: SKUs of products and variants are one list, and what they name must
+  # be there.
+  class GoodsConsistency
+    # @param reader [Reader]
+    # @param parts [Hash{Symbol => Object}]
+    def initialize(reader, parts)
+      @reader = reader
+      @parts = parts
+      @known = { class: ids(:classes), treatment: ids(:treatments), zone: ids(:zones), method: ids(:methods),
+                 tax_class: parts[:store].tax_classes.to_set(&:id) }
     end
 
-    def self.twice(reader, list, keys, field)
-      seen = {}
-      keys.each_with_index do |key, index|
-        problem(reader, list, index, field, :twice, first: seen[key] + 1) if seen.key?(key)
-        seen[key] ||= index
+    # @return [void] notes problems on the reader
+    def check
+      Consistency.twice(@reader, goods.map { |item, place| [Product.fold(item.sku), [*place, "sku"]] })
+      goods.each { |item, place| item(item, place) }
+      @parts[:products].each_with_index { |item, at| known(:tax_class, item.tax_class, [:products, at, :tax_class]) }
+      @parts[:classes].each_with_index { |item, at| all(:treatment, item.treatments, [:classes, at, :treatments]) }
+      @parts[:treatments].each_with_index { |item, at| treatment(item, [:treatments, at]) }
+    end
+
+    private
+
+    def ids(list) = @parts[list].to_set(&:id)
+
+    def goods
+      @goods ||= @parts[:products].each_with_index.flat_map do |product, at|
+        [[product, [:products, at]]] +
+          product.variants.each_with_index.map { |variant, number| [variant, [:products, at, :variants, number]] }
       end
     end
 
-    def self.problem(reader, list, index, field, code, **numbers)
-      reader.problems << Problem.new(pointer: "/#{list}/#{index}/#{field}", code: code, numbers: numbers)
+    def item(item, place)
+      known(:class, item.shipping_class, [*place, "class"])
+      all(:treatment, item.treatments, [*place, :treatments])
     end
-    private_class_method :rates, :twice, :problem
+
+    def treatment(item, place)
+      all(:zone, item.zones, [*place, :zones])
+      all(:method, item.methods, [*place, :methods])
+      all(:method, item.only, [*place, :travel, :only])
+      all(:method, item.never, [*place, :travel, :never])
+      methods = item.price&.by_method || {}
+      methods.each_key.with_index { |id, at| known(:method, id, [*place, :price, :by_method, at, :method]) }
+    end
+
+    def all(kind, ids, place) = ids&.each_with_index { |id, at| known(kind, id, [*place, at]) }
+
+    def known(kind, id, place)
+      @reader.problem(place, :unknown_id) unless id.nil? || @known[kind].include?(id)
+    end
   end
 end

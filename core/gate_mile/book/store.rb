@@ -7,9 +7,10 @@ module GateMile
   #
   # country: ISO code; currency: {Currency}; time_zone: IANA name; weight_unit, length_unit: the units that the
   # merchant reads; prices_include_tax: whether the goods' prices do; method_order: "price" or "merchant", the order
-  # in which a quote lists its methods; ship_from: {Address}.
+  # in which a quote lists its methods; ship_from: {Address}; tax_classes: {TaxClass}es, the first for goods that name
+  # none; basis: {Basis} of the order value.
   class Store < Value.of(:name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax,
-                         :method_order, :ship_from)
+                         :method_order, :ship_from, :tax_classes, :basis)
     ORDERS = %w[price merchant].freeze
 
     # @param reader [Reader]
@@ -23,7 +24,10 @@ module GateMile
           prices_include_tax: reader.flag("prices_include_tax"),
           method_order: reader.choice("method_order", among: ORDERS, default: "price"),
           ship_from: reader.object("ship_from", required: false)&.then { |item| Address.read(item) } ||
-                     Address::UNKNOWN).tap { reader.finish }
+                     Address::UNKNOWN,
+          tax_classes: reader.list("tax_classes", required: false, most: 50) { |item| TaxClass.read(item) },
+          basis: reader.object("basis", required: false)&.then { |item| Basis.read(item) } || Basis::DEFAULT)
+        .tap { reader.finish }
     end
 
     # @param text [String] an IANA name such as "Europe/London"
@@ -38,11 +42,20 @@ module GateMile
     # @return [Boolean] whether quotes list their methods by price
     def by_price? = method_order == "price"
 
+    # @param id [String, nil]
+    # @return [TaxClass, nil]
+    def tax_class(id) = id && tax_classes.find { |item| item.id == id }
+
+    # @param name [String] as codes are compared
+    # @return [TaxClass, nil]
+    def tax_class_named(name) = tax_classes.find { |item| Product.fold(item.name) == Product.fold(name) }
+
     # @return [Hash] for JSON
     def dump
       { "name" => name, "country" => country, "currency" => currency.code, "time_zone" => time_zone,
         "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
-        "method_order" => method_order, "ship_from" => ship_from.dump }
+        "method_order" => method_order, "ship_from" => ship_from.dump,
+        "tax_classes" => (tax_classes.map(&:dump) if tax_classes.any?), "basis" => basis.dump }.compact
     end
   end
 end

@@ -1,20 +1,6 @@
 # frozen_string_literal: true
 
 module GateMile
-  # Something that the audit of a setup found.
-  #
-  # code; harm: :problem, :warning or :note; zone: id of the zone at which it shows; other: id of a second zone, or nil;
-  # numbers: what belongs to it; example: an {Address} that shows it, or nil.
-  class Finding < Value.of(:code, :harm, :zone, :other, :numbers, :example)
-    HARMS = %i[problem warning note].freeze
-
-    # @return [Hash] for JSON
-    def dump
-      { "code" => code.to_s, "harm" => harm.to_s, "zone" => zone, "other" => other, "numbers" => Plain.of(numbers),
-        "example" => example&.dump }
-    end
-  end
-
   # What is wrong or worth knowing about where the zones reach.
   class ZoneFindings
     # @param zones [Zones]
@@ -24,10 +10,7 @@ module GateMile
     end
 
     # @return [Array<Finding>] the most harmful first
-    def list
-      found = worlds + @surveys.flat_map { |survey| of_country(survey) }
-      found.sort_by.with_index { |finding, index| [Finding::HARMS.index(finding.harm), index] }
-    end
+    def list = Finding.in_order(worlds + @surveys.flat_map { |survey| of_country(survey) })
 
     private
 

@@ -1,34 +1,80 @@
 # frozen_string_literal: true
 
 module GateMile
-  # Something the shop sells.
+  # One variant of a product, e.g. a size. What it does not set itself (nil) is its product's.
   #
-  # price: {Money} per unit; weight: {Weight} or nil where it is not known; size: three {Length}s or nil;
-  # ships: false for what needs no shipping.
-  class Product < Value.of(:sku, :name, :price, :weight, :size, :ships)
+  # price: {Money}; weight: {Weight}; size: {Sides}; shipping_class: id; treatments: ids of those
+  # that sit on it.
+  class Variant < Value.of(:sku, :name, :price, :weight, :size, :shipping_class, :treatments)
     # @param reader [Reader]
     # @param currency [Currency]
-    # @return [Product]
+    # @return [Variant]
     def self.read(reader, currency)
-      new(sku: reader.text("sku", most: 60), name: reader.text("name"), price: reader.money("price", currency),
+      new(**Product.read_own(reader, currency, price_required: false))
+    end
+
+    # @return [Hash] for JSON
+    def dump = Product.dump_own(self).compact
+  end
+
+  # Something the shop sells.
+  #
+  # price: {Money} per unit; weight: {Weight} or nil where it is not known; size: {Sides} or nil; shipping_class: id or
+  # nil; treatments: ids; ships: false for what needs no shipping; tags: texts; hazardous: the hazard mark; tax_class:
+  # id, nil for the store's first; variants: {Variant}s.
+  class Product < Value.of(:sku, :name, :price, :weight, :size, :shipping_class, :treatments, :ships, :tags, :hazardous,
+                           :tax_class, :variants)
+    TAGS = 30
+    VARIANTS = 500
+
+    class << self
+      # @param reader [Reader]
+      # @param currency [Currency]
+      # @return [Product]
+      def read(reader, currency)
+        own = read_own(reader, currency, price_required: true)
+        variants = reader.list("variants", required: false, most: VARIANTS) { |item| Variant.read(item, currency) }
+        new(**own, variants: variants, tags: read_tags(reader), ships: reader.flag("ships", default: true),
+                   hazardous: reader.flag("hazardous", default: false),
+                   tax_class: reader.text("tax_class", required: false))
+      end
+
+      # What products and variants both may say.
+      # @param reader [Reader]
+      # @param currency [Currency]
+      # @param price_required [Boolean]
+      # @return [Hash]
+      def read_own(reader, currency, price_required:)
+        { sku: reader.text("sku", most: 60), name: reader.text("name"),
+          price: reader.money("price", currency, required: price_required),
           weight: reader.parsed("weight", required: false) { |text| Weight.parse(text) },
-          size: reader.object("size", required: false)&.then { |item| read_size(item) },
-          ships: reader.flag("ships", default: true))
-    end
+          size: reader.object("size", required: false)&.then { |item| Sides.read(item) },
+          shipping_class: reader.text("class", required: false),
+          treatments: reader.texts("treatments", most: 100) }
+      end
 
-    def self.read_size(reader)
-      %w[length width height].map { |side| reader.parsed(side) { |text| Length.parse(text) } }.tap { reader.finish }
-    end
-    private_class_method :read_size
+      # @param reader [Reader]
+      # @return [Array<String>] without the same tag twice
+      def read_tags(reader) = reader.texts("tags", most: TAGS, longest: 40).uniq { |tag| fold(tag) }
 
-    # @param code [String] a SKU, coupon, group, tag or class as typed
-    # @return [String] the form in which codes are compared: trimmed and case-folded
-    def self.fold(code) = code.strip.downcase(:fold)
+      # @param item [Product, Variant]
+      # @return [Hash] what both say, for JSON
+      def dump_own(item)
+        { "sku" => item.sku, "name" => item.name, "price" => item.price&.to_s, "weight" => item.weight&.to_s,
+          "size" => item.size&.dump, "class" => item.shipping_class,
+          "treatments" => (item.treatments if item.treatments.any?) }
+      end
+
+      # @param code [String] a SKU, coupon, group, tag or class as typed
+      # @return [String] the form in which codes are compared: trimmed and case-folded
+      def fold(code) = code.strip.downcase(:fold)
+    end
 
     # @return [Hash] for JSON
     def dump
-      { "sku" => sku, "name" => name, "price" => price.to_s, "weight" => weight&.to_s,
-        "size" => size && %w[length width height].zip(size.map(&:to_s)).to_h, "ships" => ships }.compact
+      { **Product.dump_own(self), "ships" => ships, "tags" => (tags if tags.any?),
+                                  "hazardous" => (true if hazardous), "tax_class" => tax_class,
+                                  "variants" => (variants.map(&:dump) if variants.any?) }.compact
     end
   end
 end

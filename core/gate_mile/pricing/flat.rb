@@ -14,6 +14,9 @@ module GateMile
     # @return [Money]
     def price(_lines) = amount
 
+    # @return [Boolean] a flat amount is the same for every weight
+    def needs_weight? = false
+
     # @return [Symbol] how the reckoning calls it
     def code = :"schedule.flat"
 

@@ -30,6 +30,9 @@ module GateMile
     # @return [Hash, nil] what a carrier must be asked to price it, nil where the plan knows the price itself
     def request(basket) = schedule.request(basket)
 
+    # @return [Boolean] whether it looks at the weights of goods
+    def needs_weight? = schedule.needs_weight?
+
     # @return [Hash] for JSON
     def dump = { "schedule" => schedule.dump }
   end

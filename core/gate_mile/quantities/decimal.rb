@@ -4,17 +4,26 @@ module GateMile
   # Exact decimal numbers, read from and written to plain text such as "4.50"; never through a binary float.
   module Decimal
     PATTERN = /\A([+-])?(\d{1,15})(?:\.(\d{1,15}))?\z/
-    private_constant :PATTERN
+    # "1,5" is one and a half in half of the world and fifteen nowhere; "1,500" could be either, and is not guessed at.
+    COMMA = /\A[+-]?\d+,\d{1,15}\z/
+    private_constant :PATTERN, :COMMA
 
     # @param text [String] digits with at most one point, e.g. "12", "-0.5"; no exponent, no thousands separators
     # @return [Integer, Rational] the exact value, an Integer where it is whole
-    # @raise [Malformed] :not_a_number
+    # @raise [Malformed] :not_a_number, :decimal_comma (numbers: text, how it would be written with a point)
     def self.parse(text)
-      match = PATTERN.match(text.to_s.strip) or raise Malformed, :not_a_number
+      match = PATTERN.match(text.to_s.strip) or raise no_number(text.to_s.strip)
       whole = Integer(match[2], 10)
       value = match[3] ? whole + Rational(Integer(match[3], 10), 10**match[3].length) : whole
       simplify(match[1] == "-" ? -value : value)
     end
+
+    def self.no_number(text)
+      return Malformed.new(:not_a_number) unless text.match?(COMMA)
+
+      Malformed.new(:decimal_comma, text: text.tr(",", "."))
+    end
+    private_class_method :no_number
 
     # @param text [String]
     # @return [Integer] how many digits stand after the point, zeros at the end left out

@@ -39,8 +39,8 @@ module GateMile
 
       def number(text)
         Decimal.parse(text)
-      rescue Malformed
-        raise Malformed, :not_a_measure
+      rescue Malformed => e
+        raise e.code == :decimal_comma ? e : Malformed.new(:not_a_measure)
       end
     end
 

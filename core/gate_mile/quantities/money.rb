@@ -31,8 +31,8 @@ module GateMile
       raise Malformed, :not_an_amount unless text.is_a?(String)
 
       Decimal.parse(text)
-    rescue Malformed
-      raise Malformed, :not_an_amount
+    rescue Malformed => e
+      raise e.code == :decimal_comma ? e : Malformed.new(:not_an_amount)
     end
     private_class_method :read
 

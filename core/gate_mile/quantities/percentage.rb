@@ -12,14 +12,16 @@ module GateMile
     # @raise [Malformed] :not_a_percentage
     def self.parse(text)
       new(Decimal.parse(text))
-    rescue Malformed
-      raise Malformed, :not_a_percentage
+    rescue Malformed => e
+      raise e.code == :decimal_comma ? e : Malformed.new(:not_a_percentage)
     end
 
     def initialize(value)
       @value = value
       freeze
     end
+
+    NONE = new(0)
 
     # @param money [Money]
     # @return [Money] so much of it, rounded once to the minor unit

@@ -4,33 +4,7 @@ module GateMile
   # Takes one rate through the named steps, in the order of section 1 of docs/engine.md. A step reads the run and
   # notes on it what it found; a method that fell out early is not brought back by a later step.
   class Pipeline
-    STEPS = %i[restrictions lines ordinary price finish].freeze
-
-    # The state of one rate on its way through the steps.
-    class Run
-      attr_reader :book, :basket, :rate, :answers, :method, :causes, :reckoning
-      attr_accessor :ordinary, :price
-
-      def initialize(book, basket, rate, answers)
-        @book = book
-        @basket = basket
-        @rate = rate
-        @answers = answers
-        @method = book.shipping_method(rate.method)
-        @causes = []
-        @reckoning = []
-      end
-
-      def bar(code, setting = nil, **numbers)
-        causes << Cause.new(code: code, numbers: numbers, setting: setting)
-      end
-
-      def note(step, code, amount: nil, setting: nil, **numbers)
-        reckoning << ReckoningStep.new(step: step, code: code, numbers: numbers, amount: amount, setting: setting)
-      end
-
-      def out? = causes.any?
-    end
+    STEPS = %i[restrictions lines ordinary treated price finish].freeze
 
     # Causes that mean: the merchant has left something open, rather than said no.
     INCOMPLETE = %i[no_price unknown_product].freeze
@@ -61,34 +35,111 @@ module GateMile
     # May every line travel by it, and is it offered at all?
     def restrictions
       run = @run
-      run.bar(:method_off, { kind: "method", id: run.method.id, field: "active" }) unless run.method.active
-      run.bar(:rate_off, { kind: "rate", id: run.rate.id, field: "active" }) unless run.rate.active
+      switched_off
       run.bar(:nothing_to_ship) if run.basket.shipping.empty?
-      run.basket.shipping.each { |line| run.bar(:unknown_product, sku: line.sku) unless line.known }
+      run.basket.shipping.each do |line|
+        run.bar(:unknown_product, sku: line.code) unless line.known
+        barred(line) if line.treatments.any?
+      end
       run.bar(:no_price, { kind: "rate", id: run.rate.id, field: "plan" }) if run.rate.plan.nil?
     end
 
-    # Which lines take part.
-    def lines
-      staying = @run.basket.staying
-      @run.note(:lines, :"lines.need_no_shipping", names: staying.map { |line| line.name || line.sku }) if staying.any?
-      found = @run.basket.measures
-      @run.note(:lines, :"lines.ordinary", lines: found.lines, quantity: found.quantity, value: found.value,
-                                           weight: found.weight)
+    def switched_off
+      @run.bar(:method_off, { kind: "method", id: @run.method.id, field: "active" }) unless @run.method.active
+      @run.bar(:rate_off, { kind: "rate", id: @run.rate.id, field: "active" }) unless @run.rate.active
     end
 
-    # What the ordinary lines cost by the rate's plan.
+    def barred(line)
+      line.treatments.each do |placed|
+        next unless placed.treatment.bars?(@run.rate.zone, @run.method.id)
+
+        @run.bar(:line_barred, setting(placed, "travel"), name: line.label, sku: line.sku, level: placed.level,
+                                                          treatment: placed.treatment.name)
+      end
+    end
+
+    def setting(placed, field) = { kind: "treatment", id: placed.treatment.id, field: field }
+
+    # Which lines take part in the ordinary calculation, and which are treated.
+    def lines
+      run = @run
+      staying = run.basket.staying
+      run.note(:lines, :"lines.need_no_shipping", names: staying.map(&:label)) if staying.any?
+      priced = run.basket.shipping.map { |line| [line, price_part(line)] }
+      run.apart, along = priced.partition { |_, placed| placed && placed.treatment.price.apart? }
+      run.fees = along.select { |_, placed| placed && placed.treatment.price.plus }
+      run.ordinary_lines = along.map(&:first)
+      tell_lines(priced.select(&:last))
+    end
+
+    def price_part(line)
+      return if line.treatments.empty?
+
+      zone = @run.rate.zone
+      line.treatments.find { |placed| placed.treatment.price && placed.treatment.applies?(zone, @run.method.id) }
+    end
+
+    def tell_lines(treated)
+      treated.each do |line, placed|
+        code = placed.treatment.price.apart? ? :"lines.apart" : :"lines.along"
+        @run.note(:lines, code, setting: setting(placed, "price"), name: line.label, treatment: placed.treatment.name,
+                                level: placed.level, units: line.quantity)
+      end
+      return @run.note(:lines, :"lines.none_ordinary") if @run.ordinary_lines.empty?
+
+      found = @run.basket.measures_of(@run.ordinary_lines)
+      @run.note(:lines, :"lines.ordinary", lines: found.lines, quantity: found.quantity, value: found.value,
+                                           weight: found.weight, apart: @run.apart.size)
+    end
+
+    # What the ordinary lines cost by the rate's plan; nothing at all where there are none.
     def ordinary
+      return @run.ordinary = Money.zero(@run.book.currency) if @run.ordinary_lines.empty?
+
       schedule = @run.rate.plan.schedule
-      @run.ordinary = schedule.price(@run.basket.shipping)
+      @run.ordinary = schedule.price(@run.ordinary_lines)
       @run.note(:ordinary, schedule.code, amount: @run.ordinary,
                                           setting: { kind: "rate", id: @run.rate.id, field: "plan" },
                                           zone: @run.book.zone(@run.rate.zone).name)
     end
 
+    # What treated goods pay by themselves, and fees on top of ordinary ones.
+    def treated
+      run = @run
+      amounts = groups.map { |placed, lines| priced_apart(placed, lines) } +
+                run.fees.map { |line, placed| fee(line, placed) }
+      run.treated = amounts.sum(Money.zero(run.book.currency))
+    end
+
+    # Units that count together: all that one treatment prices of one product, or all that it prices.
+    def groups
+      @run.apart.group_by do |line, placed|
+        [placed.treatment.id, (line.kin unless placed.treatment.price.together)]
+      end.map { |_, found| [found.first.last, found.map(&:first)] }
+    end
+
+    def priced_apart(placed, lines)
+      units = lines.sum(&:quantity)
+      charge = placed.treatment.price.charge_for(@run.method.id)
+      parts = charge.parts(units)
+      charge.price(units).tap do |amount|
+        @run.note(:treated, :"treated.apart", amount: amount, setting: setting(placed, "price"), units: units,
+                                              names: lines.map(&:label), treatment: placed.treatment.name,
+                                              counting: charge.counting, parts: parts)
+      end
+    end
+
+    def fee(line, placed)
+      plus = placed.treatment.price.plus
+      (plus * line.quantity).tap do |amount|
+        @run.note(:treated, :"treated.fee", amount: amount, setting: setting(placed, "price"), name: line.label,
+                                            units: line.quantity, each: plus, treatment: placed.treatment.name)
+      end
+    end
+
     # The sum of the parts.
     def price
-      @run.price = @run.ordinary
+      @run.price = @run.ordinary + @run.treated
       @run.note(:price, :"price.total", amount: @run.price)
     end
 

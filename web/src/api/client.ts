@@ -21,6 +21,10 @@ export type Ladder = Schemas['Ladder']
 export type Finding = Schemas['Finding']
 export type CoverageMap = Schemas['CoverageMap']
 export type Choices = Schemas['Choices']
+export type ShippingClass = Schemas['ShippingClass']
+export type Treatment = Schemas['Treatment']
+export type Charge = Schemas['Charge']
+export type OwnPrice = Schemas['OwnPrice']
 export type ProblemDocument = Schemas['Problem']
 
 /** What the server refused, as problem details (RFC 9457). */
@@ -37,6 +41,11 @@ export class ApiProblem extends Error {
     return this.problem.errors.find(
       (error) => error.pointer === pointer || error.pointer.startsWith(`${pointer}/`),
     )?.detail
+  }
+
+  /** What was probably meant at the pointer instead. */
+  suggestionAt(pointer: string): string | undefined {
+    return this.problem.errors.find((error) => error.pointer === pointer)?.suggestion
   }
 
   /** What to show where only one message fits. */

@@ -430,7 +430,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Products by words of their name or SKU, in the catalogue's order */
+        /** Products and variants by words of their name or SKU and by filters; a variant stands behind its product */
         get: operations["findProducts"];
         put?: never;
         post: operations["createProduct"];
@@ -456,6 +456,338 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["updateProduct"];
+        trace?: never;
+    };
+    "/api/products/{id}/treatments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** The treatments that reach a product or variant, and what they do at each rate */
+        get: operations["readTreated"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Many cells at once, as they were pasted; the good ones are stored */
+        post: operations["storeCells"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/bulk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One change for many products; `store` false shows what it would do */
+        post: operations["editGoods"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The catalogue as CSV, a row for each product and variant */
+        get: operations["exportProducts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/csv/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The columns of a file, and which of ours they probably are */
+        post: operations["readProductsHead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the catalogue from CSV; `store` false shows what it would do. Answers line by line as it goes on */
+        post: operations["importProducts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many products and variants each shipping class has */
+        get: operations["readClasses"];
+        put?: never;
+        post: operations["createClass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderClasses"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Removes the class; its products go to another one, or to none */
+        delete: operations["deleteClass"];
+        options?: never;
+        head?: never;
+        patch: operations["updateClass"];
+        trace?: never;
+    };
+    "/api/tax-classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["createTaxClass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tax-classes/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** The first one is for goods that name none */
+        put: operations["orderTaxClasses"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tax-classes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Its products have the first one then */
+        delete: operations["deleteTaxClass"];
+        options?: never;
+        head?: never;
+        patch: operations["updateTaxClass"];
+        trace?: never;
+    };
+    "/api/treatments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many rows of the catalogue each treatment reaches */
+        get: operations["readReaches"];
+        put?: never;
+        post: operations["createTreatment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/treatments/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** The order in which they are looked at, within variants, products and classes */
+        put: operations["orderTreatments"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/treatments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes it off everything it sits on, too */
+        delete: operations["deleteTreatment"];
+        options?: never;
+        head?: never;
+        patch: operations["updateTreatment"];
+        trace?: never;
+    };
+    "/api/treatments/{id}/targets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** The products and variants that it sits on, the first sixty of them */
+        get: operations["readTargets"];
+        put?: never;
+        /** Puts it on products, variants and classes, or takes it off */
+        post: operations["changeTargets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/treatments.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Treatments as CSV, a row for each */
+        get: operations["exportTreatments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/treatments/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads treatments from CSV; `store` false shows what it would do, true does it for the good rows */
+        post: operations["importTreatments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the ordinary rates of a zone take for so many of one product alone */
+        post: operations["compareRates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/history": {
@@ -562,6 +894,8 @@ export interface components {
                 code: string;
                 /** @description What is wrong, and what to do */
                 detail: string;
+                /** @description What was probably meant instead */
+                suggestion?: string;
             }[];
             /** @description What stands there now (409) */
             current?: unknown;
@@ -574,6 +908,9 @@ export interface components {
             zones: components["schemas"]["Zone"][];
             methods: components["schemas"]["Method"][];
             rates: components["schemas"]["Rate"][];
+            classes: components["schemas"]["ShippingClass"][];
+            tax_classes: components["schemas"]["TaxClass"][];
+            treatments: components["schemas"]["Treatment"][];
             history: {
                 undo: components["schemas"]["Change"] | null;
                 redo: components["schemas"]["Change"] | null;
@@ -604,6 +941,7 @@ export interface components {
             prices_include_tax?: boolean;
             method_order?: string;
             ship_from?: components["schemas"]["Address"];
+            basis?: components["schemas"]["Basis"];
         };
         StoreDraft: WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "ship_from">;
         StorePatch: {
@@ -612,7 +950,7 @@ export interface components {
         Store: {
             currency_exponent: number;
             lock_version: number;
-        } & WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "method_order" | "ship_from">;
+        } & WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "method_order" | "ship_from" | "basis">;
         Address: {
             /** @description ISO 3166-1 alpha-2 */
             country?: string | null;
@@ -717,29 +1055,344 @@ export interface components {
             method: string;
             lock_version: number;
         } & WithRequired<components["schemas"]["RateFields"], "name" | "active" | "plan">;
-        ProductFields: {
+        /** @description Which value of a cart counts */
+        Basis: {
+            /** @enum {string} */
+            discounts?: "after" | "before";
+            /** @enum {string} */
+            tax?: "with" | "without";
+            /** @enum {string} */
+            lines?: "shipping" | "all" | "ordinary";
+        };
+        ProductValues: {
             sku?: string;
             name?: string;
-            price?: components["schemas"]["Amount"];
+            /** @description null in a variant that has its product's */
+            price?: components["schemas"]["Amount"] | null;
             /** @example 0.21 kg */
             weight?: string | null;
             length?: string | null;
             width?: string | null;
             height?: string | null;
+            /** @description Id of a shipping class */
+            class?: string | null;
+            tags?: string[];
+            hazardous?: boolean;
             /** @description false for what needs no shipping */
             ships?: boolean;
+            /** @description Id; null for the store's first */
+            tax_class?: string | null;
         };
-        ProductDraft: WithRequired<components["schemas"]["ProductFields"], "sku" | "name" | "price">;
+        ProductDraft: {
+            /** @description Id of the product that this is a variant of */
+            parent?: string | null;
+            /** @description Doubtful values are meant */
+            sure?: boolean;
+        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name">;
         ProductPatch: {
             lock_version: number;
-        } & components["schemas"]["ProductFields"];
+            sure?: boolean;
+        } & components["schemas"]["ProductValues"];
         Product: {
             id: string;
+            /** @description Ids of those that sit on it */
+            treatments: string[];
+            parent: string | null;
+            /** @description How many it has */
+            variants: number;
+            /** @description What a variant has from its product where it says nothing itself */
+            inherited: components["schemas"]["ProductInherited"] | null;
             lock_version: number;
-        } & WithRequired<components["schemas"]["ProductFields"], "sku" | "name" | "price" | "weight" | "length" | "width" | "height" | "ships">;
+        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
+        ProductInherited: {
+            treatments: string[];
+        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
         Products: {
             products: components["schemas"]["Product"][];
             total: number;
+        };
+        /** @enum {string} */
+        GoodsFilter: "no_weight" | "no_size" | "no_class" | "treated" | "hazardous" | "no_shipping" | "variants";
+        GoodsCells: {
+            sure?: boolean;
+            rows: {
+                id: string;
+                lock_version: number;
+                /** @description Text by field, as in the CSV */
+                cells: {
+                    [key: string]: string;
+                };
+            }[];
+        };
+        GoodsCellsStored: {
+            /** @description Cells */
+            stored: number;
+            products: components["schemas"]["Product"][];
+            faults: {
+                id: string;
+                field: string;
+                code: string;
+                detail: string;
+                suggestion?: string;
+            }[];
+        };
+        /** @description A selection, or everything that a filter finds */
+        GoodsScope: {
+            ids?: string[];
+            q?: string;
+            filter?: string;
+            class?: string;
+            tag?: string;
+            treatment?: string;
+        };
+        GoodsBulk: {
+            scope: components["schemas"]["GoodsScope"];
+            sure?: boolean;
+            store: boolean;
+            set: {
+                weight?: string | null;
+                length?: string | null;
+                width?: string | null;
+                height?: string | null;
+                class?: string | null;
+                tax_class?: string | null;
+                hazardous?: boolean;
+                ships?: boolean;
+                tags_add?: string[];
+                tags_remove?: string[];
+                treatment_add?: string;
+                treatment_remove?: string;
+            };
+        };
+        GoodsBulkDone: {
+            found: number;
+            changed: number;
+            /** @description Variants that have something of it from their product, and were left */
+            inheriting: number;
+            stored: boolean;
+            faults: {
+                sku: string;
+                detail: string;
+            }[];
+            samples: {
+                sku: string;
+                name: string;
+                changes: components["schemas"]["FieldChange"][];
+            }[];
+        };
+        FieldChange: {
+            field: string;
+            from: string | null;
+            to: string | null;
+        };
+        CsvHead: {
+            headers: string[];
+            mapping: {
+                [key: string]: string;
+            };
+            /** @description Units that headers name, for bare figures */
+            units: {
+                [key: string]: string;
+            };
+            rows: string[][];
+        };
+        GoodsImport: {
+            /** @description At most 20 MB */
+            csv: string;
+            /** @description Our column to the file's */
+            mapping: {
+                [key: string]: string;
+            };
+            sure?: boolean;
+            /** @description Numbers are written 1,5 */
+            comma?: boolean;
+            store: boolean;
+        };
+        ImportLine: {
+            done?: number;
+            total?: number;
+            result?: components["schemas"]["GoodsImported"];
+            problem?: components["schemas"]["Problem"];
+        };
+        GoodsImported: {
+            total: number;
+            created: number;
+            changed: number;
+            unchanged: number;
+            stored: boolean;
+            new_classes: string[];
+            /** @description The faulty rows as they came, with a column more: the reason */
+            faulty_csv: string | null;
+            faults: {
+                line: number;
+                sku: string;
+                field: string | null;
+                detail: string;
+            }[];
+            /** @description Weights that are hardly meant; taken only where `sure` says so */
+            doubts: {
+                line: number;
+                sku: string;
+                weight: string;
+                meant: string | null;
+            }[];
+            samples: {
+                line: number;
+                sku: string;
+                /** @enum {string} */
+                outcome: "created" | "changed";
+                changes: components["schemas"]["FieldChange"][];
+            }[];
+        };
+        ShippingClassFields: {
+            name?: string;
+            description?: string | null;
+        };
+        ShippingClassDraft: WithRequired<components["schemas"]["ShippingClassFields"], "name">;
+        ShippingClassPatch: {
+            lock_version: number;
+        } & components["schemas"]["ShippingClassFields"];
+        ShippingClass: {
+            id: string;
+            treatments: string[];
+            lock_version: number;
+        } & WithRequired<components["schemas"]["ShippingClassFields"], "name" | "description">;
+        ClassCounts: {
+            classes: {
+                id: string;
+                products: number;
+                variants: number;
+            }[];
+        };
+        TaxClassFields: {
+            name?: string;
+            /**
+             * @description Percent
+             * @example 20
+             */
+            rate?: string;
+        };
+        TaxClassDraft: WithRequired<components["schemas"]["TaxClassFields"], "name" | "rate">;
+        TaxClassPatch: {
+            lock_version: number;
+        } & components["schemas"]["TaxClassFields"];
+        TaxClass: {
+            id: string;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["TaxClassFields"], "name" | "rate">;
+        Charge: {
+            /**
+             * @description graduated: each unit pays the amount of its own step; whole: all pay that of the step that was reached
+             * @enum {string}
+             */
+            kind: "unit" | "graduated" | "whole";
+            amount?: components["schemas"]["Amount"];
+            steps?: {
+                from: number | null;
+                amount: components["schemas"]["Amount"];
+            }[];
+        };
+        OwnPrice: {
+            /** @enum {string} */
+            kind: "along" | "apart";
+            plus?: components["schemas"]["Amount"];
+            charge?: components["schemas"]["Charge"];
+            by_method?: {
+                method: string;
+                charge: components["schemas"]["Charge"];
+            }[];
+            together?: boolean;
+        };
+        Ids: string[];
+        /** @description null for all */
+        SomeOrAll: components["schemas"]["Ids"] | null;
+        TreatmentFields: {
+            name?: string;
+            active?: boolean;
+            zones?: components["schemas"]["SomeOrAll"];
+            methods?: components["schemas"]["SomeOrAll"];
+            price?: components["schemas"]["OwnPrice"] | null;
+            travel?: {
+                only?: components["schemas"]["Ids"];
+                never?: components["schemas"]["Ids"];
+            } | null;
+        };
+        TreatmentDraft: {
+            on?: components["schemas"]["Targets"];
+        } & WithRequired<components["schemas"]["TreatmentFields"], "name">;
+        TreatmentPatch: {
+            lock_version: number;
+        } & components["schemas"]["TreatmentFields"];
+        Treatment: {
+            id: string;
+            /** @description Classes it sits on */
+            classes: string[];
+            /** @description How many products and variants it sits on */
+            products: number;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["TreatmentFields"], "name" | "active" | "zones" | "methods" | "price" | "travel">;
+        Targets: {
+            products?: string[];
+            classes?: string[];
+        };
+        TargetList: {
+            total: number;
+            products: {
+                id: string;
+                sku: string;
+                name: string;
+            }[];
+        };
+        Reaches: {
+            treatments: {
+                id: string;
+                count: number;
+                names: string[];
+            }[];
+        };
+        TargetsPatch: {
+            lock_version: number;
+            add?: components["schemas"]["Targets"];
+            remove?: components["schemas"]["Targets"];
+        };
+        Treated: {
+            /** @description In the order in which they are looked at */
+            treatments: {
+                treatment: string;
+                /** @enum {string} */
+                level: "variant" | "product" | "class";
+                /** @enum {string} */
+                state: "in_force" | "partly" | "shadowed" | "nowhere" | "off";
+                /** @description Rates at which it applies */
+                reach: string[];
+                /** @description Rates at which its price counts; null where it has none */
+                wins: string[] | null;
+                shadowed_by: string | null;
+            }[];
+            rates: {
+                rate: string;
+                zone: string;
+                method: string;
+                priced_by: string | null;
+                barred_by: string[];
+            }[];
+        };
+        ComparisonRequest: {
+            zone: string;
+            sku?: string;
+            /** @description Any product that it reaches */
+            treatment?: string;
+            quantities: number[];
+        };
+        Comparison: {
+            sku: string | null;
+            name: string | null;
+            quantities: {
+                quantity: number;
+                rates: {
+                    [key: string]: components["schemas"]["Amount"] | null;
+                };
+            }[];
         };
         Order: {
             ids: string[];
@@ -747,9 +1400,9 @@ export interface components {
         Change: {
             id: number;
             /** @enum {string} */
-            action: "create" | "update" | "delete" | "reorder";
+            action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
             /** @enum {string} */
-            kind: "store" | "zone" | "method" | "rate" | "product";
+            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment";
             names: {
                 [key: string]: string;
             };
@@ -759,16 +1412,30 @@ export interface components {
         HistoryStep: {
             change: number;
         };
+        CartLine: {
+            sku?: string;
+            quantity: number;
+            name?: string;
+            unit_price?: components["schemas"]["Amount"];
+            discount?: components["schemas"]["Amount"];
+            weight?: string;
+            size?: {
+                length: string;
+                width: string;
+                height: string;
+            };
+            /** @description Name of a shipping class */
+            class?: string;
+            tags?: string[];
+            hazardous?: boolean;
+            /** @description Name of a tax class */
+            tax_class?: string;
+            ships?: boolean;
+        };
         Cart: {
-            lines: {
-                sku: string;
-                quantity: number;
-                name?: string;
-                unit_price?: components["schemas"]["Amount"];
-                weight?: string;
-                ships?: boolean;
-            }[];
+            lines: components["schemas"]["CartLine"][];
             destination?: components["schemas"]["Address"];
+            order_discount?: components["schemas"]["Amount"];
         };
         Setting: {
             kind: string;
@@ -819,20 +1486,25 @@ export interface components {
             remarks?: ("unknown_region" | "malformed_postcode" | "po_box" | "military_mail")[];
         };
         QuoteLine: {
-            sku: string;
+            sku: string | null;
             name: string | null;
             quantity: number;
             unit_price: components["schemas"]["Amount"] | null;
             value: components["schemas"]["Amount"] | null;
             weight: string | null;
+            longest: string | null;
             ships: boolean;
             known: boolean;
+            class: string | null;
+            unknown: ("class" | "tax_class")[];
         };
         Measures: {
             value: components["schemas"]["Amount"];
             weight: string | null;
             quantity: number;
+            longest: string | null;
             unweighed: string[];
+            unsized: string[];
         };
         Quote: {
             /** @enum {string} */
@@ -848,12 +1520,17 @@ export interface components {
             cart: components["schemas"]["Cart"];
             /** @description A revision; its prices come back as `before` */
             compare_to?: number | null;
-            /** @description A plan as it is being typed; the answer shows what it would do, and nothing is stored */
+            /** @description A plan or a treatment as it is being typed; the answer shows what it would do, and nothing is stored */
             preview?: {
                 rate: string;
                 plan: components["schemas"]["Plan"] | null;
+            } | {
+                treatment: components["schemas"]["TreatmentPreview"];
             } | null;
         };
+        TreatmentPreview: {
+            id: string;
+        } & WithRequired<components["schemas"]["TreatmentFields"], "name">;
         Bench: {
             revision: number;
             quote: components["schemas"]["Quote"];
@@ -952,13 +1629,18 @@ export interface components {
         };
         Finding: {
             /** @enum {string} */
-            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out";
+            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class";
             /** @enum {string} */
             harm: "problem" | "warning" | "note";
-            zone: string;
+            zone: string | null;
             other: string | null;
             numbers: components["schemas"]["Numbers"];
             example: components["schemas"]["Address"] | null;
+            setting: {
+                /** @enum {string} */
+                kind: "treatment" | "class";
+                id: string;
+            } | null;
         };
         Findings: {
             findings: components["schemas"]["Finding"][];
@@ -985,11 +1667,11 @@ export interface components {
                 };
             }[];
         };
-        ZonesImport: {
+        TableImport: {
             csv: string;
             store: boolean;
         };
-        ZonesImported: {
+        TableImported: {
             created: string[];
             changed: string[];
             unchanged: string[];
@@ -1520,7 +2202,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ZonesImport"];
+                "application/json": components["schemas"]["TableImport"];
             };
         };
         responses: {
@@ -1530,7 +2212,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ZonesImported"];
+                    "application/json": components["schemas"]["TableImported"];
                 };
             };
             422: components["responses"]["Problem"];
@@ -1746,6 +2428,14 @@ export interface operations {
         parameters: {
             query?: {
                 q?: string;
+                /** @description Of GoodsFilter, commas between: all must hold */
+                filter?: string;
+                class?: string;
+                tag?: string;
+                /** @description Reached by it, by whatever way */
+                treatment?: string;
+                sort?: "sku" | "name" | "price" | "weight" | "class";
+                descending?: boolean;
                 limit?: number;
                 offset?: number;
             };
@@ -1842,6 +2532,622 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readTreated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Treatments */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Treated"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    storeCells: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoodsCells"];
+            };
+        };
+        responses: {
+            /** @description What was stored, and what was not */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoodsCellsStored"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    editGoods: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoodsBulk"];
+            };
+        };
+        responses: {
+            /** @description What it does */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoodsBulkDone"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportProducts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    readProductsHead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CsvText"];
+            };
+        };
+        responses: {
+            /** @description The head of the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CsvHead"];
+                };
+            };
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    importProducts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoodsImport"];
+            };
+        };
+        responses: {
+            /** @description Lines of ImportLine */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
+                };
+            };
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readClasses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Counts */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassCounts"];
+                };
+            };
+        };
+    };
+    createClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShippingClassDraft"];
+            };
+        };
+        responses: {
+            /** @description The class */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShippingClass"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderClasses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteClass: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+                move_to?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShippingClassPatch"];
+            };
+        };
+        responses: {
+            /** @description The class */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShippingClass"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    createTaxClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TaxClassDraft"];
+            };
+        };
+        responses: {
+            /** @description The tax class */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaxClass"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderTaxClasses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteTaxClass: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateTaxClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TaxClassPatch"];
+            };
+        };
+        responses: {
+            /** @description The tax class */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaxClass"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readReaches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Reaches */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reaches"];
+                };
+            };
+        };
+    };
+    createTreatment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentDraft"];
+            };
+        };
+        responses: {
+            /** @description The treatment */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Treatment"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderTreatments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteTreatment: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateTreatment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentPatch"];
+            };
+        };
+        responses: {
+            /** @description The treatment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Treatment"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readTargets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Goods */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TargetList"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    changeTargets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TargetsPatch"];
+            };
+        };
+        responses: {
+            /** @description The treatment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Treatment"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportTreatments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    importTreatments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableImport"];
+            };
+        };
+        responses: {
+            /** @description What it does */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableImported"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    compareRates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComparisonRequest"];
+            };
+        };
+        responses: {
+            /** @description Prices */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };

@@ -1,30 +1,26 @@
-import { Link2, PanelLeftClose, X } from 'lucide-react'
+import { PanelLeftClose, PackagePlus } from 'lucide-react'
 import { useState } from 'react'
-import { toast } from 'sonner'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
-import { countryName, formatsOf, type Formats } from '../ui/format'
-import { useBenchCart, type BenchLine } from './cart'
+import { FieldError } from '../ui/field'
+import { countryName, formatsOf } from '../ui/format'
+import { AdHoc } from './ad-hoc'
+import { useBenchCart } from './cart'
+import { CartMenu } from './cart-menu'
 import { Gets } from './gets'
 import { GoodsSearch } from './goods-search'
+import { Lines } from './lines'
 import { remarkSentence } from '../zones/words'
 import { useBenchResult } from './result'
-import { Stepper } from './stepper'
 
 /** The test cart that is always at hand, and what it gets. */
 export function Bench({ collapse }: { collapse: () => void }) {
   const { setup } = useWorkshop()
-  const { cart, add, clear } = useBenchCart()
-  const { bench } = useBenchResult()
+  const { cart, add, setAddress } = useBenchCart()
+  const { bench, problemAt } = useBenchResult()
+  const [adHoc, setAdHoc] = useState(false)
   const formats = formatsOf(setup.store!)
   const measures = bench?.quote.measures
-  const share = async () => {
-    try {
-      await navigator.clipboard.writeText(location.href)
-      toast('Copied: the address of this page with the cart in it')
-    } catch {
-      toast('The browser does not let this page copy. Copy the address of this page: the cart is in it.')
-    }
-  }
+  const offOrder = problemAt('/cart/order_discount')
   return (
     <aside
       id="bench"
@@ -34,15 +30,10 @@ export function Bench({ collapse }: { collapse: () => void }) {
       <header className="flex items-baseline justify-between">
         <h2 className="text-xl">Bench</h2>
         <span className="flex">
-          <button type="button" className="quiet" disabled={cart.lines.length === 0} onClick={clear}>
-            Empty it
-          </button>
-          <button type="button" className="quiet" onClick={() => void share()}>
-            <Link2 size={14} aria-hidden /> Copy link
-          </button>
+          <CartMenu />
           <button
             type="button"
-            className="quiet"
+            className="quiet px-1"
             onClick={collapse}
             aria-label="Hide the bench"
             title="Hide the bench (b)"
@@ -51,14 +42,23 @@ export function Bench({ collapse }: { collapse: () => void }) {
           </button>
         </span>
       </header>
-      {cart.lines.length > 0 && (
-        <ul aria-label="Goods on the bench">
-          {cart.lines.map((line) => (
-            <Line key={line.sku} line={line} formats={formats} />
-          ))}
-        </ul>
-      )}
-      <GoodsSearch formats={formats} take={(product) => add(product.sku!)} />
+      <Lines formats={formats} />
+      <span className="flex items-start gap-1">
+        <span className="flex-1">
+          <GoodsSearch formats={formats} take={(product) => add(product.sku!)} />
+        </span>
+        <button
+          type="button"
+          className="quiet h-8 px-1"
+          aria-expanded={adHoc}
+          aria-label="Goods not in the catalogue"
+          title="Goods not in the catalogue"
+          onClick={() => setAdHoc(!adHoc)}
+        >
+          <PackagePlus size={16} aria-hidden />
+        </button>
+      </span>
+      {adHoc && <AdHoc close={() => setAdHoc(false)} />}
       <Destination />
       {measures && cart.lines.length > 0 && (
         <p className="flex flex-wrap gap-x-3 text-soft">
@@ -74,43 +74,30 @@ export function Bench({ collapse }: { collapse: () => void }) {
           <span>
             quantity <b className="text-ink">{measures.quantity}</b>
           </span>
+          {measures.longest && (
+            <span
+              title={measures.unsized.length ? `no size known: ${measures.unsized.join(', ')}` : undefined}
+            >
+              longest <b className="text-ink">{measures.longest}</b>
+            </span>
+          )}
+          <label className="inline-flex items-center gap-1">
+            off the order
+            <input
+              className="w-14 rounded-xs border border-edge bg-white px-1 text-ink"
+              aria-label={`Off the whole order, ${formats.symbol}`}
+              aria-invalid={offOrder ? true : undefined}
+              placeholder="0"
+              inputMode="decimal"
+              value={cart.discount}
+              onChange={(event) => setAddress({ discount: event.target.value })}
+            />
+          </label>
         </p>
       )}
+      {offOrder && <FieldError>{offOrder}</FieldError>}
       <Gets formats={formats} />
     </aside>
-  )
-}
-
-function Line({ line, formats }: { line: BenchLine; formats: Formats }) {
-  const { setQuantity, remove } = useBenchCart()
-  const { bench } = useBenchResult()
-  const quoted = bench?.quote.lines.find((candidate) => candidate.sku === line.sku)
-  const name = quoted?.name ?? line.sku
-  return (
-    <li className="group flex items-center gap-2 border-t border-hair py-1.5">
-      <span className="min-w-0 flex-1 leading-tight">
-        <span className="font-medium break-words">{name}</span>
-        {quoted && !quoted.known && (
-          <span className="block font-medium text-brick">Not in the catalogue</span>
-        )}
-        {quoted && !quoted.ships && <span className="block text-soft">needs no shipping</span>}
-        {quoted?.known && quoted.ships && (
-          <span className="block text-xs text-soft">
-            {quoted.weight ? `${quoted.weight} in all` : 'no weight known'}
-          </span>
-        )}
-      </span>
-      <Stepper label={name} value={line.quantity} change={(quantity) => setQuantity(line.sku, quantity)} />
-      <span className="min-w-14 text-right">{quoted?.value ? formats.money(quoted.value) : '–'}</span>
-      <button
-        type="button"
-        className="quiet -mr-2 px-1"
-        aria-label={`Take ${name} off the bench`}
-        onClick={() => remove(line.sku)}
-      >
-        <X size={13} aria-hidden />
-      </button>
-    </li>
   )
 }
 

@@ -1,8 +1,10 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import type { MethodQuote } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { settingPath } from '../reckoning/paths'
 import { Reckoning } from '../reckoning/reckoning'
-import { causeSentence, statusSentence } from '../reckoning/words'
+import { toldCauses, statusSentence } from '../reckoning/words'
 import type { Formats } from '../ui/format'
 import { Before, Price } from '../ui/price'
 import { useBenchResult } from './result'
@@ -56,9 +58,20 @@ function Row({ method, formats }: { method: MethodQuote; formats: Formats }) {
               {[method.promise, method.marks.includes('cheapest') && 'cheapest'].filter(Boolean).join(' · ')}
             </span>
           )}
-          {method.causes.map((cause, index) => (
+          {toldCauses(method.causes).map((cause, index) => (
             <span key={index} className="block text-xs">
-              {causeSentence(cause)}
+              {cause.text}
+              {cause.setting && (
+                <>
+                  {' '}
+                  <Link
+                    className="whitespace-nowrap underline underline-offset-2"
+                    to={settingPath(cause.setting)}
+                  >
+                    go to the setting
+                  </Link>
+                </>
+              )}
             </span>
           ))}
         </span>

@@ -3,8 +3,20 @@ import { useId, useState, type KeyboardEvent } from 'react'
 import { call, type Product, type Schemas } from '../api/client'
 import type { Formats } from '../ui/format'
 
-/** Finds goods by name or SKU and puts them on the bench. Arrow keys choose, Enter takes. */
-export function GoodsSearch({ formats, take }: { formats: Formats; take: (product: Product) => void }) {
+/** Finds goods by name or SKU and gives one to whoever asked, by default the bench. Arrow keys choose, Enter takes. */
+export function GoodsSearch({
+  formats,
+  take,
+  id: inputId = 'bench-search',
+  label = 'Add goods by name or SKU',
+  placeholder = 'Add goods by name or SKU …',
+}: {
+  formats: Formats
+  take: (product: Product) => void
+  id?: string
+  label?: string
+  placeholder?: string
+}) {
   const [text, setText] = useState('')
   const [open, setOpen] = useState(false)
   const [at, setAt] = useState(0)
@@ -48,16 +60,16 @@ export function GoodsSearch({ formats, take }: { formats: Formats; take: (produc
   return (
     <div className="relative">
       <input
-        id="bench-search"
+        id={inputId}
         role="combobox"
-        aria-label="Add goods by name or SKU"
+        aria-label={label}
         aria-expanded={open && found.length > 0}
         aria-controls={`${id}-list`}
         aria-activedescendant={found[chosen] ? `${id}-${chosen}` : undefined}
         aria-autocomplete="list"
         autoComplete="off"
         className="field w-full border-dashed"
-        placeholder="Add goods by name or SKU …"
+        placeholder={placeholder}
         value={text}
         onFocus={() => setOpen(true)}
         onBlur={() => setOpen(false)}
@@ -90,7 +102,7 @@ export function GoodsSearch({ formats, take }: { formats: Formats; take: (produc
               <span>
                 {product.name} <span className="block text-xs opacity-80">{product.sku}</span>
               </span>
-              <span>{formats.money(product.price ?? '0')}</span>
+              <span>{formats.money(product.price ?? product.inherited?.price ?? '0')}</span>
             </li>
           ))}
           {data && found.length === 0 && (

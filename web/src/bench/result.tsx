@@ -4,15 +4,14 @@ import { ApiProblem, call, type Bench, type MethodQuote, type Plan, type Schemas
 import { useWorkshop } from '../api/setup'
 import { documentOf, useBenchCart } from './cart'
 
-export interface Preview {
-  rate: string
-  plan: Plan | null
-}
+export type Preview = { rate: string; plan: Plan | null } | { treatment: Schemas['TreatmentPreview'] }
 
 interface BenchResult {
   bench: Bench | undefined
   error: Error | null
-  /** What is wrong with the plan that is being typed. */
+  /** What is wrong with a field of the cart, by its JSON Pointer; the bench goes on showing what stood before. */
+  problemAt: (pointer: string) => string | undefined
+  /** What is wrong with what is being typed in the setup. */
   previewProblem: ApiProblem | null
   preview: Preview | null
   setPreview: (preview: Preview | null) => void
@@ -70,9 +69,11 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
   if (data && data !== last) setLast(data)
   const result = useMemo<BenchResult>(() => {
     const bench = (data ?? last)?.bench
+    const problem = error instanceof ApiProblem ? error : null
     return {
       bench,
-      error,
+      error: problem?.problem.errors.some(({ pointer }) => pointer.startsWith('/cart')) ? null : error,
+      problemAt: (pointer) => problem?.at(pointer),
       previewProblem: data?.problem ?? null,
       preview,
       setPreview,

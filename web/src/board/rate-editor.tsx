@@ -48,7 +48,11 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
         read={(current) => (current as Rate).plan?.schedule.amount ?? ''}
         show={(amount) => (amount ? formats.money(amount) : 'no price')}
         typing={(typed) => setPreview(typed === null ? null : { rate: rate.id, plan: planOf(typed) })}
-        warning={preview?.rate === rate.id ? (previewProblem?.at('/preview/plan') ?? null) : null}
+        warning={
+          preview && 'rate' in preview && preview.rate === rate.id
+            ? (previewProblem?.at('/preview/plan') ?? null)
+            : null
+        }
         hint={rate.plan === null ? 'Without a price it is not offered. Zero makes it free.' : ''}
       />
       <Field

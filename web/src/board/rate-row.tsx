@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { Method, MethodQuote, Rate } from '../api/client'
 import { useBenchResult } from '../bench/result'
 import { Reckoning } from '../reckoning/reckoning'
-import { causeSentence } from '../reckoning/words'
+import { toldCauses } from '../reckoning/words'
 import type { Formats } from '../ui/format'
 import { Before, Price } from '../ui/price'
 import type { Axis } from './axis'
@@ -37,11 +37,10 @@ export function RateRow({ rate, method, siblings, axis, formats, dearest, open, 
   useEffect(() => {
     if (open && focus) row.current?.scrollIntoView({ block: 'nearest' })
   }, [open, focus])
-  const shown = preview?.rate === rate.id && quote?.status === 'available' && quote.price !== null
+  const typed = preview && 'rate' in preview && preview.rate === rate.id ? preview : null
+  const shown = typed && quote?.status === 'available' && quote.price !== null
   const plan =
-    shown && preview.plan
-      ? { schedule: { kind: 'flat' as const, amount: quote.price! } }
-      : (rate.plan ?? null)
+    shown && typed.plan ? { schedule: { kind: 'flat' as const, amount: quote.price! } } : (rate.plan ?? null)
   return (
     <li ref={row} className="border-t border-hair first:border-t-0">
       <div className={ROW}>
@@ -98,7 +97,9 @@ function RowPrice({ quote, name, formats, open, toggle }: PriceProps) {
     return (
       <span className="py-1 text-right text-xs text-soft">
         <Before amount={before(quote)} formats={formats} />
-        {quote.causes.map((cause) => causeSentence(cause)).join(' ')}
+        {toldCauses(quote.causes)
+          .map((cause) => cause.text)
+          .join(' ')}
       </span>
     )
   return (

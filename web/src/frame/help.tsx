@@ -8,6 +8,8 @@ const KEYS: [string, string][] = [
   ['↑ ↓', 'One more, one less, in a quantity'],
   ['Enter', 'Store a field, or open what has the focus'],
   ['Escape', 'Take back what is typed; close what is open'],
+  ['Enter or F2, arrows, Tab', 'In the catalogue: edit a cell, move between cells'],
+  ['Shift+Space', 'In the catalogue: choose the row'],
   ['?', 'This page'],
 ]
 

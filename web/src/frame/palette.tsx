@@ -9,7 +9,14 @@ import { useBenchCart } from '../bench/cart'
 import { sentenceOfChange } from '../history/words'
 import { SECTIONS } from './top-bar'
 
-/** Everything by name: sections, zones, rates, methods, goods for the bench, undo and redo. */
+const GOODS = [
+  ['/goods/classes', 'classes'],
+  ['/goods/treatments', 'treatments'],
+  ['/goods/csv', 'CSV in and out'],
+  ['/goods/findings', 'findings'],
+] as const
+
+/** Everything by name: sections, zones, classes, treatments, rates, methods, goods for the bench, undo and redo. */
 export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
   const chose = useRef(false)
   const close = () => {
@@ -87,6 +94,11 @@ function Entries({ close }: { close: () => void }) {
               {name}
             </Entry>
           ))}
+          {GOODS.map(([path, name]) => (
+            <Entry key={path} value={`section goods ${name}`} select={go(path)}>
+              Goods: {name}
+            </Entry>
+          ))}
           <Entry value="section shop settings name address currency" select={go('/shop')}>
             The shop: name, address, units
           </Entry>
@@ -123,6 +135,20 @@ function Entries({ close }: { close: () => void }) {
             {setup.zones.map((zone) => (
               <Entry key={zone.id} value={`zone ${zone.name} ${zone.id}`} select={go(`/#zone=${zone.id}`)}>
                 Zone {zone.name}
+              </Entry>
+            ))}
+            {setup.classes.map(({ id, name }) => (
+              <Entry key={id} value={`class ${name} ${id}`} select={go(`/goods/classes#class=${id}`)}>
+                Class {name}
+              </Entry>
+            ))}
+            {setup.treatments.map(({ id, name }) => (
+              <Entry
+                key={id}
+                value={`treatment ${name} ${id}`}
+                select={go(`/goods/treatments#treatment=${id}`)}
+              >
+                Treatment {name}
               </Entry>
             ))}
             {setup.rates.map((rate) => {

@@ -34,7 +34,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
           <NavLink
             key={path}
             to={path}
-            end
+            end={path === '/'}
             className={({ isActive }) =>
               `flex items-center border-b-4 px-3 font-cond text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
             }

@@ -6,6 +6,9 @@ const KINDS: Record<Change['kind'], string> = {
   method: 'method',
   rate: 'rate',
   product: 'product',
+  class: 'class',
+  tax_class: 'tax class',
+  treatment: 'treatment',
 }
 
 const FIELDS: Record<string, string> = {
@@ -21,6 +24,18 @@ const FIELDS: Record<string, string> = {
   weight: 'weight',
   ships: 'shipping needed',
   method_order: 'order of methods',
+  shipping_class_id: 'class',
+  tax_class_id: 'tax class',
+  hazardous: 'hazard mark',
+  rate: 'rate',
+  description: 'description',
+  travel: 'ways of travel',
+  targets: 'goods',
+  basis: 'what counts as order value',
+  tags_add: 'tags added',
+  tags_remove: 'tags removed',
+  treatment_add: 'a treatment put on',
+  treatment_remove: 'a treatment taken off',
 }
 
 function subject(change: Change): string {
@@ -28,6 +43,18 @@ function subject(change: Change): string {
   if (change.kind === 'store') return 'the shop'
   if (change.kind === 'rate') return `${name} in ${zone ?? ''}`
   return `${KINDS[change.kind]} ${name}`
+}
+
+function plural(kind: Change['kind']): string {
+  return kind.endsWith('class') ? `${KINDS[kind]}es` : `${KINDS[kind]}s`
+}
+
+function named(fields: string): string {
+  return fields
+    .split(',')
+    .filter(Boolean)
+    .map((field) => FIELDS[field] ?? field.replaceAll('_', ' '))
+    .join(', ')
 }
 
 /** One recorded change as a short sentence: "price of Tracked in Ireland, 12.90 to 11.50". */
@@ -41,14 +68,16 @@ export function sentenceOfChange(change: Change): string {
     case 'reorder':
       return change.kind === 'rate'
         ? `order of the methods in ${zone ?? ''}`
-        : `order of the ${KINDS[change.kind]}s`
+        : `order of the ${plural(change.kind)}`
+    case 'bulk':
+      return `${named(fields) || 'cells'} of ${change.names.count ?? 'several'} products`
+    case 'import':
+      return change.kind === 'treatment'
+        ? 'treatments read from CSV'
+        : `${change.names.count ?? 'several'} products read from CSV`
     case 'update': {
       if (fields === 'active') return `switched ${subject(change)} ${to === 'true' ? 'on' : 'off'}`
-      const what = fields
-        .split(',')
-        .filter(Boolean)
-        .map((field) => FIELDS[field] ?? field.replaceAll('_', ' '))
-        .join(', ')
+      const what = named(fields)
       const span =
         from !== undefined && to !== undefined && (from || to) ? `, ${from || 'none'} to ${to || 'none'}` : ''
       return `${what || 'details'} of ${subject(change)}${span}`

@@ -1,23 +1,12 @@
 import { X } from 'lucide-react'
 import { Link } from 'react-router'
-import type { MethodQuote, Setting } from '../api/client'
+import type { MethodQuote } from '../api/client'
 import type { Formats } from '../ui/format'
 import { Price } from '../ui/price'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
+import { settingPath } from './paths'
 import { landingSentence, reckoningTitle, stepSentence } from './words'
-
-/** Where a setting is edited. */
-export function settingPath(setting: Setting): string {
-  switch (setting.kind) {
-    case 'rate':
-      return `/#rate=${encodeURIComponent(setting.id)}&field=${setting.field}`
-    case 'method':
-      return `/methods#method=${encodeURIComponent(setting.id)}`
-    default:
-      return '/'
-  }
-}
 
 /** How one price came about, line by line, like sums on paper. Every line leads to the setting that caused it. */
 export function Reckoning({

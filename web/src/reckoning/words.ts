@@ -5,6 +5,23 @@ type Numbers = Record<string, unknown>
 
 const text = (numbers: Numbers, key: string): string => String(numbers[key] ?? '')
 
+const LEVELS: Record<string, string> = {
+  variant: 'the variant itself',
+  product: 'the product',
+  class: 'its class',
+}
+
+/** "3 × £6.00 + 2 × £4.00", and how the steps were counted where that matters. */
+function partsSentence(numbers: Numbers, formats: Formats): string {
+  const parts = (numbers.parts as [number, string][]).map(
+    ([units, each]) => `${units} × ${formats.money(each)}`,
+  )
+  const counting = { unit: '', graduated: ', each unit by its own step', whole: ', all by the step reached' }[
+    text(numbers, 'counting')
+  ]
+  return `${parts.join(' + ')}${counting ?? ''}`
+}
+
 /** One line of a reckoning, as a sentence. The one place where its codes become words. */
 export function stepSentence(step: ReckoningStep, formats: Formats): string {
   const numbers = step.numbers as Numbers
@@ -14,8 +31,21 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
     case 'lines.ordinary': {
       const weight = numbers.weight ? text(numbers, 'weight') : 'weight not known'
       const units = counted(Number(numbers.quantity), 'unit')
-      return `${counted(Number(numbers.lines), 'line')} to ship: ${units}, ${formats.money(text(numbers, 'value'))}, ${weight}`
+      const value = formats.money(text(numbers, 'value'))
+      return Number(numbers.apart)
+        ? `${counted(Number(numbers.lines), 'line')} left for the ordinary rate: ${units}, ${weight}; order value ${value}`
+        : `${counted(Number(numbers.lines), 'line')} to ship: ${units}, ${value}, ${weight}`
     }
+    case 'lines.none_ordinary':
+      return 'No line is left for the ordinary rate, so it takes nothing'
+    case 'lines.apart':
+      return `Priced apart, so not in the ordinary rate: ${text(numbers, 'name')}, by “${text(numbers, 'treatment')}” on ${LEVELS[text(numbers, 'level')]}`
+    case 'lines.along':
+      return `Goes along with the cart: ${text(numbers, 'name')}, by “${text(numbers, 'treatment')}” on ${LEVELS[text(numbers, 'level')]}`
+    case 'treated.apart':
+      return `“${text(numbers, 'treatment')}” for ${(numbers.names as string[]).join(', ')}: ${partsSentence(numbers, formats)}`
+    case 'treated.fee':
+      return `“${text(numbers, 'treatment')}” on top for ${text(numbers, 'name')}: ${text(numbers, 'units')} × ${formats.money(text(numbers, 'each'))}`
     case 'schedule.flat':
       return `Flat price in ${text(numbers, 'zone')}, whatever the cart holds`
     case 'price.total':
@@ -44,6 +74,30 @@ export function causeSentence(cause: Schemas['Cause']): string {
     default:
       return cause.code
   }
+}
+
+/** The causes as they are told: lines that the same treatment bars stand together, with the one setting behind them. */
+export function toldCauses(
+  causes: Schemas['Cause'][],
+): { text: string; setting: Schemas['Setting'] | null }[] {
+  const told: { text: string; setting: Schemas['Setting'] | null }[] = []
+  const seen = new Set<string>()
+  for (const cause of causes) {
+    if (cause.code !== 'line_barred') {
+      told.push({ text: causeSentence(cause), setting: cause.setting })
+      continue
+    }
+    const id = cause.setting?.id ?? ''
+    if (seen.has(id)) continue
+    seen.add(id)
+    const same = causes.filter((other) => other.code === 'line_barred' && other.setting?.id === id)
+    const names = same.map((other) => text(other.numbers as Numbers, 'name'))
+    told.push({
+      text: `May not go by it: ${names.join(', ')} (${text(cause.numbers as Numbers, 'treatment')}).`,
+      setting: cause.setting,
+    })
+  }
+  return told
 }
 
 /** What the merchant is told where a quote has no price to show; nothing where it has. */

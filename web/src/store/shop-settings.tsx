@@ -3,6 +3,7 @@ import { toast } from 'sonner'
 import { ApiProblem, call, type Store } from '../api/client'
 import { useChoices, useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
+import { Taxes } from './taxes'
 import { storeBody, StoreFields, type StoreDraft } from './store-fields'
 
 function draftOf(store: Store): StoreDraft {
@@ -122,6 +123,7 @@ function Form({ store }: { store: Store }) {
           </div>
         </form>
       )}
+      <Taxes />
     </div>
   )
 }

@@ -6,7 +6,7 @@ import { addressWords, findingSentence } from './words'
 const SIGNS = { problem: '▲', warning: '△', note: '·' } as const
 const TONES = { problem: 'text-brick', warning: 'text-ochre', note: 'text-soft' } as const
 
-/** What the audit found about the zones: what it is, an address that shows it, and how to mend it. */
+/** What the audit found: what it is, an address that shows it, and how to mend it. */
 export function FindingsList({ findings, named }: { findings: Finding[]; named: boolean }) {
   const { setup } = useWorkshop()
   const { data: geography } = useGeography()
@@ -27,12 +27,27 @@ export function FindingsList({ findings, named }: { findings: Finding[]; named: 
                   {zone.name}
                 </Link>
               )}
-              {named && ': '}
+              {named && zone && ': '}
               {text}{' '}
               {finding.example && (
                 <span className="text-soft">For example {addressWords(finding.example)}. </span>
               )}
               <span className="text-soft">{mend}</span>
+              {finding.setting && (
+                <>
+                  {' '}
+                  <Link
+                    className="whitespace-nowrap underline underline-offset-2"
+                    to={
+                      finding.setting.kind === 'class'
+                        ? `/goods/classes#class=${finding.setting.id}`
+                        : `/goods/treatments#treatment=${finding.setting.id}`
+                    }
+                  >
+                    go to it
+                  </Link>
+                </>
+              )}
             </span>
           </li>
         )

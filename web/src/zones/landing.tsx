@@ -6,7 +6,7 @@ import { documentOf, useBenchCart } from '../bench/cart'
 import { FieldError } from '../ui/field'
 import { countryName, counted } from '../ui/format'
 import { levelWords, remarkSentence } from './words'
-import { readFile } from './read-file'
+import { readFile } from '../ui/read-file'
 
 interface Typed {
   country: string
@@ -28,7 +28,7 @@ export function Landing() {
     postcode: cart.postcode,
     street: cart.street,
   }
-  const address = documentOf({ lines: [], ...shown }).destination
+  const address = documentOf({ lines: [], discount: '', ...shown }).destination
   const { data: ladder, error } = useQuery({
     queryKey: ['landing', setup.revision, address],
     queryFn: ({ signal }) => call<Ladder>('POST', '/api/landing', address, signal),

@@ -1,3 +1,4 @@
+import { goodsFindingSentence } from '../goods/words'
 import type { Area, Finding, Geography, Setup } from '../api/client'
 import { countryName, counted } from '../ui/format'
 
@@ -113,6 +114,8 @@ export function findingSentence(
         mend: 'Add them, if you ship there.',
       }
     }
+    default:
+      return goodsFindingSentence(finding)
   }
 }
 

@@ -31,7 +31,7 @@ export function Zones() {
     placeholderData: keepPreviousData,
   })
   const { data: found } = useFindings(setup.revision)
-  const findings = found?.findings ?? []
+  const findings = (found?.findings ?? []).filter((finding) => finding.zone !== null)
   const id = new URLSearchParams(hash.slice(1)).get('zone')
   const index = setup.zones.findIndex((zone) => zone.id === id)
   const zone = setup.zones[index]
@@ -48,7 +48,7 @@ export function Zones() {
       <h1 className="mb-2 text-2xl">Zones</h1>
       <div className="grid gap-5 xl:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_17rem]">
         <WorldMap setup={setup} geography={geography} coverage={coverage} pick={zone ? pick : null} />
-        <ZoneList chosen={zone} choose={choose} findings={findings.map((finding) => finding.zone)} />
+        <ZoneList chosen={zone} choose={choose} findings={findings.map((finding) => finding.zone!)} />
       </div>
       {zone && (
         <section aria-label={`Zone ${zone.name}`} className="mt-2">

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module GateMile
+  # What a list of lines comes to.
+  #
+  # value: {Money} by the store's basis; weight: {Weight} in the store's unit, or nil where one of them has none;
+  # quantity: units; longest: {Length}, the longest side of any unit whose size is known, or nil; unweighed, unsized:
+  # what the lines without a weight, without a size are called.
+  class Measures < Value.of(:lines, :value, :weight, :quantity, :longest, :unweighed, :unsized)
+    # @param lines [Array<Line>]
+    # @param worth [Array<Line>] those whose value counts
+    # @param store [Store]
+    # @return [Measures]
+    def self.of(lines, worth, store)
+      unweighed = lines.reject(&:weight).map(&:code)
+      new(lines: lines.size, value: worth.filter_map(&:value).sum(Money.zero(store.currency)),
+          weight: (lines.sum(Weight.of(0, store.weight_unit), &:weight) if unweighed.empty?),
+          quantity: lines.sum(&:quantity), longest: lines.filter_map(&:longest).max,
+          unweighed: unweighed, unsized: lines.reject(&:size).map(&:code))
+    end
+
+    # @return [Hash] for JSON
+    def dump
+      { "value" => value.to_s, "weight" => weight&.to_s, "quantity" => quantity, "longest" => longest&.to_s,
+        "unweighed" => unweighed, "unsized" => unsized }
+    end
+  end
+
+  # The lines of one cart, told apart.
+  #
+  # lines: all; shipping: those that need shipping; staying: those that do not; measures: of the shipping ones; store.
+  class Basket < Value.of(:lines, :shipping, :staying, :measures, :store)
+    # @param cart [Cart]
+    # @param book [Book]
+    # @return [Basket]
+    def self.of(cart, book) = of_lines(Lines.new(cart, book).all, book.store)
+
+    # @param lines [Array<Line>]
+    # @param store [Store]
+    # @return [Basket]
+    def self.of_lines(lines, store)
+      shipping, staying = lines.partition(&:ships)
+      worth = store.basis.lines == "all" ? lines : shipping
+      new(lines: lines, shipping: shipping, staying: staying, measures: Measures.of(shipping, worth, store),
+          store: store)
+    end
+
+    # @param ordinary [Array<Line>] those of the lines that a rate prices by its plan
+    # @return [Measures]
+    def measures_of(ordinary)
+      return measures if ordinary.size == shipping.size
+
+      worth = { "all" => lines, "shipping" => shipping, "ordinary" => ordinary }.fetch(store.basis.lines)
+      Measures.of(ordinary, worth, store)
+    end
+  end
+end

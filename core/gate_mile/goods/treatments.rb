@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module GateMile
+  # All treatments of a book and the classes they sit on; says which of them reach something, in the order in which they
+  # are looked at: variant, product, class, and the merchant's order within one.
+  class Treatments
+    include Enumerable
+
+    NONE = [].freeze
+    private_constant :NONE
+
+    # @return [Array<ShippingClass>] in the merchant's order
+    attr_reader :classes
+
+    # @param list [Array<Treatment>] in the merchant's order
+    # @param classes [Array<ShippingClass>]
+    def initialize(list, classes)
+      @list = list
+      @classes = classes
+      @classes_by_name = classes.to_h { |item| [Product.fold(item.name), item] }
+      @order = list.each_with_index.to_h { |treatment, index| [treatment.id, index] }
+      @on_class = classes.to_h { |item| [item.id, placed(item.treatments, :class)] }
+      freeze
+    end
+
+    # @yieldparam treatment [Treatment]
+    def each(&) = @list.each(&)
+
+    # @param name [String] as codes are compared
+    # @return [ShippingClass, nil]
+    def class_named(name) = @classes_by_name[Product.fold(name)]
+
+    # @param article [Article, nil] nil for goods that are in no catalogue
+    # @param shipping_class [String, nil] id of the class that counts
+    # @return [Array<Placed>]
+    def on(article, shipping_class)
+      on_class = @on_class.fetch(shipping_class, NONE)
+      return on_class if article.nil?
+
+      own = article.product.treatments
+      special = article.variant ? article.variant.treatments : NONE
+      return on_class if own.empty? && special.empty?
+
+      placed(special, :variant) + placed(own, :product) + on_class
+    end
+
+    private
+
+    def placed(ids, level)
+      ids.filter_map { |id| @order[id] }.sort.map { |at| Placed.new(treatment: @list[at], level: level) }
+    end
+  end
+end

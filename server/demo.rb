@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Server
+  # The demo shop: its book, and goods and treatments in the tables that merchants import.
+  module Demo
+    FOLDER = File.join(ROOT, "demo")
+
+    # Fills an empty database.
+    # @return [void]
+    def self.load
+      BookRecords.write(JSON.parse(read("book.json")), opening_cart: JSON.parse(read("cart.json")))
+      History.unrecorded do
+        products = read("products.csv")
+        done = GoodsImport.new(products, GoodsCsv.head(products)[:mapping]).run(store: true)
+        treated = TreatmentsCsv.new(read("treatments.csv")).read(store: true)
+        faults = done[:faults] + treated[:faults]
+        raise "the demo has faults: #{faults.inspect}" if faults.any?
+      end
+    end
+
+    def self.read(name) = File.read(File.join(FOLDER, name), encoding: "UTF-8")
+    private_class_method :read
+  end
+end

@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+module Server
+  # What the last revisions touched, kept in memory: by it a compiled book is brought up to date in part rather than
+  # read anew. What it does not know (after a start, or too long ago) is read anew.
+  module Journal
+    KEPT = 40
+    # More rows than this are sooner read anew.
+    MOST = 4000
+
+    # tables: names of the tables with changes, targets told apart by what they sit on; products: ids of rows of the
+    # catalogue, of products or variants.
+    Touched = Struct.new(:tables, :products)
+
+    # What lies in the catalogue alone.
+    GOODS = %w[products product_targets].freeze
+
+    class << self
+      # @param revision [Integer] that the edit led to
+      # @param entries [Array<Hash>] as the history holds them
+      # @return [void]
+      def add(revision, entries)
+        @steps = (steps + [[revision, entries.size > MOST ? nil : touched(entries)]]).last(KEPT)
+      end
+
+      # @return [void]
+      def clear = @steps = []
+
+      # @param revision [Integer]
+      # @param upto [Integer]
+      # @return [Touched, nil] everything that was touched in between; nil where that is not known
+      def between(revision, upto)
+        found = steps.select { |at, _| at > revision && at <= upto }
+        return if found.size != upto - revision || found.any? { |_, step| step.nil? }
+
+        Touched.new(found.flat_map { |_, step| step.tables }.uniq, found.flat_map { |_, step| step.products }.uniq)
+      end
+
+      private
+
+      def steps = @steps ||= []
+
+      def touched(entries)
+        Touched.new(entries.map { |entry| place(entry) }.uniq, entries.flat_map { |entry| goods(entry) }.uniq)
+      end
+
+      def rows(entry) = entry.values_at("before", "after").compact
+
+      def place(entry)
+        return entry["table"] unless entry["table"] == "treatment_targets"
+
+        rows(entry).any? { |row| row["product_id"] } ? "product_targets" : "class_targets"
+      end
+
+      def goods(entry)
+        rows = rows(entry)
+        case entry["table"]
+        when "products" then [entry["id"], *rows.filter_map { |row| row["parent_id"] }]
+        when "treatment_targets" then rows.filter_map { |row| row["product_id"] }
+        else []
+        end
+      end
+    end
+  end
+end

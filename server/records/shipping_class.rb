@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Server
+  module Records
+    # Products that ship alike.
+    class ShippingClass < Base
+      has_many :targets, class_name: "TreatmentTarget", dependent: :destroy
+      has_many :products, dependent: nil
+
+      words :name, most: 60
+      words :description, most: 500, required: false
+      unlike_others :name, "class has this name"
+
+      # Set before it goes: where its products go, nil for no class.
+      attr_accessor :heir
+
+      before_destroy(prepend: true) { products.each { |product| product.update!(shipping_class_id: heir) } }
+
+      # @return [Hash] as in a book document
+      def document
+        { "id" => id, "name" => name, "description" => description,
+          "treatments" => targets.map(&:treatment_id).presence }.compact
+      end
+    end
+  end
+end

@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+module Server
+  module Records
+    # How goods leave the ordinary rates.
+    class Treatment < Base
+      LIMITS = %w[zones methods].freeze
+
+      has_many :targets, class_name: "TreatmentTarget", dependent: :destroy, inverse_of: :treatment
+
+      words :name
+      validate :readable_by_the_core
+
+      # @return [Hash] as in a book document, with nil for what is not said
+      def document
+        { "id" => id, "name" => name, "active" => active, "zones" => zones, "methods" => self[:methods],
+          "price" => price, "travel" => travel }
+      end
+
+      # Takes what goes out of every treatment that names it. One that was limited to it alone is off from then on.
+      # @param list [String] "zones" or "methods"
+      # @param gone [String] id
+      # @return [Array<String>] names of the treatments that are off now
+      def self.forget(list, gone)
+        all.filter_map do |treatment|
+          was = treatment.active
+          treatment.forget(list, gone)
+          treatment.save! if treatment.changed?
+          treatment.name if was && !treatment.active
+        end
+      end
+
+      # @param list [String]
+      # @param gone [String]
+      # @return [void]
+      def forget(list, gone)
+        if self[list]&.include?(gone)
+          self[list] = (self[list] - [gone]).presence
+          self.active = false if self[list].nil?
+        end
+        forget_method(gone) if list == "methods"
+      end
+
+      private
+
+      def forget_method(gone)
+        self.travel = travel&.transform_values { |ids| ids - [gone] }
+        return unless price&.key?("by_method")
+
+        self.price = price.merge("by_method" => price["by_method"].reject { |item| item["method"] == gone })
+      end
+
+      def readable_by_the_core
+        reader = GateMile::Reader.new(document.compact.merge("id" => id || "new"))
+        read = GateMile::Treatment.read(reader, Store.current.money)
+        reader.problems.each { |problem| tell(problem.pointer, Words.of(problem.code, **problem.numbers)) }
+        return if reader.problems.any?
+
+        unknown(read)
+        self.price = read.price&.dump
+        self.travel = read.dump["travel"]
+      end
+
+      # Another tab may have removed a zone or a method in the meantime.
+      def unknown(read)
+        zones = [["/zones", read.zones]]
+        methods = [["/methods", read[:methods]], ["/travel/only", read.only], ["/travel/never", read.never],
+                   ["/price/by_method", read.price&.by_method&.keys]]
+        { Zone => zones, ShippingMethod => methods }.each do |model, places|
+          known = model.pluck(:id)
+          places.each { |place, ids| tell(place, Words.of(:unknown_id)) if ids && (ids - known).any? }
+        end
+      end
+
+      def tell(pointer, message)
+        errors.add(:base, message, pointer: pointer) unless pointer == "/name"
+      end
+    end
+  end
+end

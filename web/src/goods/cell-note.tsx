@@ -1,0 +1,46 @@
+import { FieldError } from '../ui/field'
+import type { Fault } from './use-cells'
+
+interface Props {
+  fault: Fault
+  /** What stands there now. */
+  now: string
+  store: (text: string, sure: boolean) => void
+  forget: () => void
+}
+
+/** What is wrong with a cell, right below it, and the ways out. */
+export function CellNote({ fault, now, store, forget }: Props) {
+  return (
+    <div className="absolute top-full left-0 z-20 w-72 border border-brick bg-white p-2 whitespace-normal">
+      {fault.code === 'stale' ? (
+        <p role="alert">
+          Changed elsewhere meanwhile. There now: <b>{now || 'nothing'}</b>. You typed:{' '}
+          <b>{fault.text || 'nothing'}</b>.
+        </p>
+      ) : (
+        <FieldError>{fault.detail}</FieldError>
+      )}
+      <p className="mt-1.5 flex flex-wrap gap-1.5">
+        {fault.suggestion && (
+          <button type="button" className="button" onClick={() => store(fault.suggestion!, false)}>
+            No, {fault.suggestion}
+          </button>
+        )}
+        {fault.code === 'doubtful_weight' && (
+          <button type="button" className="button" onClick={() => store(fault.text, true)}>
+            Yes, it does
+          </button>
+        )}
+        {fault.code === 'stale' && (
+          <button type="button" className="button" onClick={() => store(fault.text, false)}>
+            Use mine
+          </button>
+        )}
+        <button type="button" className="quiet" onClick={forget}>
+          Keep {now || 'what is there'}
+        </button>
+      </p>
+    </div>
+  )
+}

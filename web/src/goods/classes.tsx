@@ -1,0 +1,227 @@
+import { useQuery } from '@tanstack/react-query'
+import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { useEffect, useState } from 'react'
+import { Link, useLocation } from 'react-router'
+import { toast } from 'sonner'
+import { call, type Schemas, type ShippingClass } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { moved, useTold } from '../board/edits'
+import { AddByName } from '../ui/add-by-name'
+import { Field } from '../ui/field'
+import { counted } from '../ui/format'
+
+type Count = Schemas['ClassCounts']['classes'][number]
+
+/** Shipping classes: products that ship alike, and where each class is used. */
+export function Classes() {
+  const { setup, edit } = useWorkshop()
+  const { hash } = useLocation()
+  const { data } = useQuery({
+    queryKey: ['classes', setup.revision],
+    queryFn: ({ signal }) => call<Schemas['ClassCounts']>('GET', '/api/classes', undefined, signal),
+    placeholderData: (previous) => previous,
+  })
+  const focused = new URLSearchParams(hash.slice(1)).get('class')
+  useEffect(() => {
+    if (focused) document.getElementById(`class-${focused}-name`)?.focus()
+  }, [focused])
+  return (
+    <div>
+      <p className="mb-2 text-soft">
+        A class groups products that ship alike. A product has one class or none; a variant has its product’s,
+        unless it says another.
+      </p>
+      {setup.classes.length > 0 && (
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="text-left font-cond text-soft">
+              <th className="py-1 font-medium">Class</th>
+              <th className="font-medium">What it is for</th>
+              <th className="font-medium">Goods in it</th>
+              <th className="font-medium">Used by</th>
+              <th>
+                <span className="sr-only">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {setup.classes.map((item, index) => (
+              <Row
+                key={item.id}
+                item={item}
+                index={index}
+                count={data?.classes.find(({ id }) => id === item.id)}
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {setup.classes.length === 0 && (
+        <p className="border-t border-hair py-3">
+          There are no classes yet. Add the first where some goods ship unlike the others.
+        </p>
+      )}
+      <AddByName
+        what="class"
+        inputId="new-class"
+        add={(name) => edit(() => call('POST', '/api/classes', { name }))}
+      />
+    </div>
+  )
+}
+
+function Row({ item, index, count }: { item: ShippingClass; index: number; count: Count | undefined }) {
+  const { setup, edit } = useWorkshop()
+  const told = useTold()
+  const [leaving, setLeaving] = useState(false)
+  const goods = [
+    count?.products && counted(count.products, 'product'),
+    count?.variants && counted(count.variants, 'variant'),
+  ].filter(Boolean)
+  const filled = (count?.products ?? 0) + (count?.variants ?? 0)
+  const field = (name: 'name' | 'description', label: string, width: string) => (
+    <Field
+      label={`${label} of ${item.name}`}
+      hideLabel
+      cell
+      inputId={`class-${item.id}-${name}`}
+      width={width}
+      placeholder={name === 'description' ? 'say what belongs in it' : ''}
+      value={item[name] ?? ''}
+      version={item.lock_version}
+      pointer={`/${name}`}
+      save={(typed, version) =>
+        edit(() => call('PATCH', `/api/classes/${item.id}`, { [name]: typed, lock_version: version }))
+      }
+      read={(current) => (current as ShippingClass)[name] ?? ''}
+    />
+  )
+  const move = (by: number) => {
+    const order = moved(setup.classes, index, by)
+    if (order) void told('', () => call('PUT', '/api/classes/order', { ids: order.map(({ id }) => id) }))
+  }
+  const shift = (to: string) =>
+    void edit(() =>
+      call<Schemas['GoodsBulkDone']>('POST', '/api/products/bulk', {
+        scope: { class: item.id },
+        set: { class: to === 'none' ? null : to },
+        store: true,
+      }),
+    ).then(
+      (done) => toast(`Moved ${counted(done.changed, 'row')} out of ${item.name}`),
+      (error: Error) => toast.error(error.message),
+    )
+  const remove = (to: string) =>
+    void told(`Removed class ${item.name}`, () =>
+      call(
+        'DELETE',
+        `/api/classes/${item.id}?lock_version=${item.lock_version}${to ? `&move_to=${to}` : ''}`,
+      ),
+    )
+  const others = setup.classes.filter(({ id }) => id !== item.id)
+  const treatments = setup.treatments.filter(({ id }) => item.treatments.includes(id))
+  return (
+    <>
+      <tr className="border-t border-hair align-top">
+        <td className="py-1 pr-3">{field('name', 'Name', 'w-36')}</td>
+        <td className="py-1 pr-3">{field('description', 'Description', 'w-full min-w-56')}</td>
+        <td className="py-2 pr-3 whitespace-nowrap">
+          {count && filled > 0 ? (
+            <Link className="underline underline-offset-2" to={`/goods#class=${item.id}`}>
+              {goods.join(', ')}
+            </Link>
+          ) : (
+            <span className="text-ochre">{count ? 'none' : '…'}</span>
+          )}
+        </td>
+        <td className="py-2 pr-3">
+          {treatments.map((treatment, at) => (
+            <span key={treatment.id}>
+              {at > 0 && ', '}
+              <Link
+                className="underline underline-offset-2"
+                to={`/goods/treatments#treatment=${treatment.id}`}
+              >
+                {treatment.name}
+              </Link>
+            </span>
+          ))}
+          {treatments.length === 0 && <span className="text-soft">nothing yet</span>}
+        </td>
+        <td className="py-1 text-right whitespace-nowrap">
+          {filled > 0 && (
+            <select
+              className="field"
+              aria-label={`Move the goods of ${item.name} to another class`}
+              value=""
+              onChange={(event) => shift(event.target.value)}
+            >
+              <option value="">Move its goods to …</option>
+              {others.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+              <option value="none">no class</option>
+            </select>
+          )}
+          <button
+            type="button"
+            className="quiet px-1"
+            aria-label={`Move ${item.name} up`}
+            disabled={index === 0}
+            onClick={() => move(-1)}
+          >
+            <ArrowUp size={13} aria-hidden />
+          </button>
+          <button
+            type="button"
+            className="quiet px-1"
+            aria-label={`Move ${item.name} down`}
+            disabled={index === setup.classes.length - 1}
+            onClick={() => move(1)}
+          >
+            <ArrowDown size={13} aria-hidden />
+          </button>
+          <button
+            type="button"
+            className="quiet px-1"
+            aria-label={`Remove ${item.name}`}
+            aria-expanded={leaving}
+            onClick={() => (filled > 0 || treatments.length > 0 ? setLeaving(!leaving) : remove(''))}
+          >
+            <Trash2 size={13} aria-hidden />
+          </button>
+        </td>
+      </tr>
+      {leaving && (
+        <tr>
+          <td colSpan={5} className="pb-2">
+            <div className="border-l-4 border-ochre bg-white px-3 py-2" role="alert">
+              <p>
+                Removing {item.name}
+                {treatments.length > 0 &&
+                  ` takes ${treatments.map(({ name }) => `“${name}”`).join(', ')} off its goods`}
+                {treatments.length > 0 && filled > 0 && ', and'}
+                {filled > 0 && ` leaves ${goods.join(' and ')} without a class`}. Where do they go?
+              </p>
+              <p className="mt-1.5 flex flex-wrap gap-1.5">
+                {others.map(({ id, name }) => (
+                  <button key={id} type="button" className="button" onClick={() => remove(id!)}>
+                    To {name}
+                  </button>
+                ))}
+                <button type="button" className="button" onClick={() => remove('')}>
+                  To no class
+                </button>
+                <button type="button" className="quiet" onClick={() => setLeaving(false)}>
+                  Keep {item.name}
+                </button>
+              </p>
+            </div>
+          </td>
+        </tr>
+      )}
+    </>
+  )
+}

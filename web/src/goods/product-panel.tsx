@@ -1,0 +1,237 @@
+import { useQuery } from '@tanstack/react-query'
+import { Trash2, X } from 'lucide-react'
+import { Link } from 'react-router'
+import { toast } from 'sonner'
+import { call, type Product, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import { useTold } from '../board/edits'
+import { counted, formatsOf } from '../ui/format'
+import { AddProduct } from './add-product'
+import { treatmentSentence } from './words'
+
+type Treated = Schemas['Treated']
+
+const LEVELS = { variant: 'on the variant', product: 'on the product', class: 'on its class' } as const
+const STATES = {
+  in_force: 'in force',
+  partly: 'in force in part',
+  shadowed: 'shadowed',
+  nowhere: 'applies nowhere',
+  off: 'off',
+} as const
+
+/** One product or variant: the treatments that reach it, where each comes from, and what they do at every rate. */
+export function ProductPanel({ product, close }: { product: Product; close: () => void }) {
+  const { setup, edit } = useWorkshop()
+  const told = useTold()
+  const formats = formatsOf(setup.store!)
+  // The row as it stands now: what was opened may have been edited since.
+  const { data: found } = useQuery({
+    queryKey: ['products', 'panel', product.id, setup.revision],
+    queryFn: async ({ signal }) => {
+      const page = await call<Schemas['Products']>(
+        'GET',
+        `/api/products?limit=20&q=${encodeURIComponent(product.sku!)}`,
+        undefined,
+        signal,
+      )
+      return page.products.find(({ id }) => id === product.id) ?? null
+    },
+  })
+  const { data: treated } = useQuery({
+    queryKey: ['treated', product.id, setup.revision],
+    queryFn: ({ signal }) =>
+      call<Treated>('GET', `/api/products/${product.id}/treatments`, undefined, signal),
+  })
+  const now = found ?? product
+  const free = setup.treatments.filter(({ id }) => !now.treatments.includes(id))
+  const target = (treatment: string, how: 'add' | 'remove') => {
+    const version = setup.treatments.find(({ id }) => id === treatment)?.lock_version
+    return edit(() =>
+      call('POST', `/api/treatments/${treatment}/targets`, {
+        lock_version: version,
+        [how]: { products: [now.id] },
+      }),
+    ).catch((error: Error) => toast.error(error.message))
+  }
+  return (
+    <section
+      aria-label={`About ${now.name}`}
+      className="max-h-[52%] shrink-0 overflow-y-auto border-b border-l-4 border-edge border-l-ink bg-white px-3 py-2"
+      onKeyDown={(event) => event.key === 'Escape' && close()}
+    >
+      <header className="flex flex-wrap items-baseline gap-x-3">
+        <h2 className="text-lg">{now.name}</h2>
+        <span className="text-soft">
+          {now.sku}
+          {now.inherited && ` · a variant of ${now.inherited.name}`}
+          {now.variants > 0 && ` · ${counted(now.variants, 'variant')}`}
+        </span>
+        <span className="ml-auto flex gap-2">
+          {!now.parent && setup.tax_classes.length > 0 && (
+            <label className="flex items-center gap-1 font-cond text-soft">
+              Tax class
+              <select
+                className="field font-sans"
+                value={now.tax_class ?? ''}
+                onChange={(event) =>
+                  void told('', () =>
+                    call('PATCH', `/api/products/${now.id}`, {
+                      tax_class: event.target.value || null,
+                      lock_version: now.lock_version,
+                    }),
+                  )
+                }
+              >
+                <option value="">{setup.tax_classes[0]?.name} (the first)</option>
+                {setup.tax_classes.map(({ id, name, rate }) => (
+                  <option key={id} value={id}>
+                    {name}, {rate} %
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <button
+            type="button"
+            className="quiet"
+            onClick={() => {
+              const also = now.variants ? ` with ${counted(now.variants, 'variant')}` : ''
+              void told(`Removed ${now.name}${also}`, () =>
+                call('DELETE', `/api/products/${now.id}?lock_version=${now.lock_version}`),
+              )
+              close()
+            }}
+          >
+            <Trash2 size={13} aria-hidden /> Remove
+          </button>
+          <button type="button" className="quiet px-1" aria-label="Close" autoFocus onClick={close}>
+            <X size={14} aria-hidden />
+          </button>
+        </span>
+      </header>
+      <ul aria-label="Treatments that reach it" className="mt-1">
+        {treated?.treatments.map((row) => {
+          const treatment = setup.treatments.find(({ id }) => id === row.treatment)
+          const shadow = setup.treatments.find(({ id }) => id === row.shadowed_by)?.name
+          if (!treatment) return null
+          const own = row.level === (now.parent ? 'variant' : 'product')
+          return (
+            <li
+              key={`${row.treatment} ${row.level}`}
+              className="flex items-baseline gap-3 border-t border-hair py-1"
+            >
+              <span className="w-28 shrink-0 font-cond text-soft">{LEVELS[row.level]}</span>
+              <span className="flex-1">
+                <Link
+                  className="font-medium underline underline-offset-2"
+                  to={`/goods/treatments#treatment=${treatment.id}`}
+                >
+                  {treatment.name}
+                </Link>
+                : {treatmentSentence(treatment, formats, setup)}
+              </span>
+              <span className={row.state === 'in_force' ? 'font-semibold' : 'text-ochre'}>
+                {STATES[row.state]}
+                {shadow && ` by ${shadow}`}
+              </span>
+              {own && (
+                <button
+                  type="button"
+                  className="quiet"
+                  aria-label={`Take ${treatment.name} off ${now.name}`}
+                  onClick={() => void target(treatment.id, 'remove')}
+                >
+                  Take off
+                </button>
+              )}
+            </li>
+          )
+        })}
+        {treated?.treatments.length === 0 && (
+          <li className="border-t border-hair py-1 text-soft">
+            No treatment reaches it: it goes with the cart, by any method.
+          </li>
+        )}
+      </ul>
+      {free.length > 0 && (
+        <label className="flex items-center gap-2 border-t border-hair py-1.5">
+          <span className="w-28 shrink-0 font-cond text-soft">Put on it</span>
+          <select
+            className="field"
+            aria-label={`Put a treatment on ${now.name}`}
+            value=""
+            onChange={(event) => void target(event.target.value, 'add')}
+          >
+            <option value="">a treatment …</option>
+            {free.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {treated && treated.treatments.length > 0 && <Matrix treated={treated} />}
+      {!now.parent && (
+        <div className="mt-2 border-t border-hair pt-2">
+          <AddProduct parent={now} />
+        </div>
+      )}
+    </section>
+  )
+}
+
+/** Zones down, methods across: what each rate does with it. */
+function Matrix({ treated }: { treated: Treated }) {
+  const { setup } = useWorkshop()
+  const { bench } = useBenchResult()
+  const here = bench?.quote.landing?.zone
+  const methods = setup.methods.filter(({ id }) => treated.rates.some(({ method }) => method === id))
+  const zones = setup.zones.filter(({ id }) => treated.rates.some(({ zone }) => zone === id))
+  const name = (id: string | null) => setup.treatments.find((treatment) => treatment.id === id)?.name
+  return (
+    <table className="mt-1 w-full border-t border-hair text-xs">
+      <caption className="sr-only">What each rate does with it</caption>
+      <thead>
+        <tr className="text-left font-cond text-soft">
+          <th className="font-medium">How it may travel</th>
+          {methods.map((method) => (
+            <th key={method.id} className="font-medium">
+              {method.name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {zones.map((zone) => (
+          <tr key={zone.id} className="border-t border-hair align-top">
+            <th
+              className={`py-0.5 text-left ${zone.id === here ? 'border-l-4 border-ink pl-1 font-semibold' : 'font-normal'}`}
+            >
+              {zone.name}
+            </th>
+            {methods.map((method) => {
+              const rate = treated.rates.find((found) => found.zone === zone.id && found.method === method.id)
+              const bars = rate?.barred_by.map(name)
+              return (
+                <td key={method.id} className="py-0.5 pr-2">
+                  {!rate ? (
+                    <span className="text-soft">–</span>
+                  ) : bars?.length ? (
+                    <span className="text-brick">
+                      no<span className="text-soft">: {bars.join(', ')}</span>
+                    </span>
+                  ) : (
+                    <>yes{rate.priced_by && <span className="text-soft">, {name(rate.priced_by)}</span>}</>
+                  )}
+                </td>
+              )
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,79 @@
+import { useQuery } from '@tanstack/react-query'
+import { X } from 'lucide-react'
+import { toast } from 'sonner'
+import { call, type Schemas, type Treatment } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { GoodsSearch } from '../bench/goods-search'
+import { formatsOf } from '../ui/format'
+
+/** What a treatment sits on: classes, products and variants, put there and taken off one by one. */
+export function Targets({ treatment }: { treatment: Treatment }) {
+  const { setup, edit } = useWorkshop()
+  const { data } = useQuery({
+    queryKey: ['targets', treatment.id, setup.revision],
+    queryFn: ({ signal }) =>
+      call<Schemas['TargetList']>('GET', `/api/treatments/${treatment.id}/targets`, undefined, signal),
+    placeholderData: (previous) => previous,
+  })
+  const change = (how: 'add' | 'remove', goods: Schemas['Targets']) =>
+    void edit(() =>
+      call('POST', `/api/treatments/${treatment.id}/targets`, {
+        lock_version: treatment.lock_version,
+        [how]: goods,
+      }),
+    ).catch((error: Error) => toast.error(error.message))
+  const on = setup.classes.filter(({ id }) => treatment.classes.includes(id))
+  const free = setup.classes.filter(({ id }) => !treatment.classes.includes(id))
+  const left = (data?.total ?? 0) - (data?.products.length ?? 0)
+  return (
+    <div className="flex flex-wrap items-center gap-1.5">
+      {on.map(({ id, name }) => (
+        <Chip key={id} name={`class ${name}`} remove={() => change('remove', { classes: [id] })} />
+      ))}
+      {data?.products.map(({ id, name, sku }) => (
+        <Chip key={id} name={name} title={sku} remove={() => change('remove', { products: [id] })} />
+      ))}
+      {left > 0 && <span className="text-soft">and {left} more</span>}
+      {free.length > 0 && (
+        <select
+          className="field"
+          aria-label={`Put ${treatment.name} on a class`}
+          value=""
+          onChange={(event) => change('add', { classes: [event.target.value] })}
+        >
+          <option value="">a class …</option>
+          {free.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
+      <span className="w-60">
+        <GoodsSearch
+          id={`targets-${treatment.id}`}
+          label={`Put ${treatment.name} on goods, by name or SKU`}
+          placeholder="a product or variant …"
+          formats={formatsOf(setup.store!)}
+          take={(product) => change('add', { products: [product.id] })}
+        />
+      </span>
+    </div>
+  )
+}
+
+function Chip({ name, title, remove }: { name: string; title?: string; remove: () => void }) {
+  return (
+    <span className="inline-flex items-center border border-edge bg-paper pl-1.5" title={title}>
+      {name}
+      <button
+        type="button"
+        className="quiet min-w-6 px-0"
+        aria-label={`Take it off ${name}`}
+        onClick={remove}
+      >
+        <X size={12} aria-hidden />
+      </button>
+    </span>
+  )
+}

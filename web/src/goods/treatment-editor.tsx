@@ -1,0 +1,526 @@
+import { useQuery } from '@tanstack/react-query'
+import { Plus, Trash2, X } from 'lucide-react'
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
+import { ApiProblem, call, type Rate, type Schemas, type Treatment } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import { useTold } from '../board/edits'
+import { Field, FieldError } from '../ui/field'
+import { formatsOf } from '../ui/format'
+import { Switch } from '../ui/switch'
+import { ChargeEditor } from './charge-editor'
+import { BLANK_CHARGE, draftPrice, previewOf, priceOf, type DraftCharge, type DraftPrice } from './draft'
+import { Targets } from './targets'
+import { treatmentSentence } from './words'
+
+type Fields = Schemas['TreatmentFields']
+
+interface Props {
+  treatment: Treatment
+  /** "price" or "travel", where a reckoning led here. */
+  focus: string | null
+  close: () => void
+}
+
+/** One treatment, edited in place: what its goods pay, and how they may travel, as two separate questions. */
+export function TreatmentEditor({ treatment, focus, close }: Props) {
+  const { setup, edit } = useWorkshop()
+  const { setPreview, previewProblem, preview } = useBenchResult()
+  const told = useTold()
+  const formats = formatsOf(setup.store!)
+  const [typed, setTyped] = useState<DraftPrice | null>(null)
+  const [problem, setProblem] = useState<Error | null>(null)
+  const [waiting, setWaiting] = useState<Fields | null>(null)
+  const base = useRef(treatment.lock_version)
+  const price = typed ?? draftPrice(treatment.price)
+  const conflict =
+    problem instanceof ApiProblem && problem.problem.status === 409
+      ? (problem.problem.current as Treatment | undefined)
+      : undefined
+
+  useEffect(() => () => setPreview(null), [setPreview])
+
+  const store = async (fields: Fields, version = base.current) => {
+    setWaiting(fields)
+    try {
+      const stored = await edit(() =>
+        call<Treatment>('PATCH', `/api/treatments/${treatment.id}`, { ...fields, lock_version: version }),
+      )
+      base.current = stored.lock_version
+      if ('price' in fields) setTyped(null)
+      setPreview(null)
+      setProblem(null)
+      setWaiting(null)
+    } catch (error) {
+      setProblem(error as Error)
+    }
+  }
+  const change = (next: DraftPrice) => {
+    if (typed === null) base.current = treatment.lock_version
+    setTyped(next)
+    setProblem(null)
+    setPreview({ treatment: previewOf(treatment, { price: priceOf(next) }) })
+  }
+  const commit = (next = price) => {
+    if (typed === null && next === price) return
+    const same = JSON.stringify(priceOf(next)) === JSON.stringify(treatment.price ?? null)
+    if (same) {
+      setTyped(null)
+      return setPreview(null)
+    }
+    void store({ price: priceOf(next) })
+  }
+  const put = (fields: Fields) => {
+    base.current = Math.max(base.current, treatment.lock_version)
+    void store(fields)
+  }
+  const previewing = preview && 'treatment' in preview && preview.treatment.id === treatment.id
+  const errorAt = (pointer: string) =>
+    (problem instanceof ApiProblem ? problem.at(pointer) : undefined) ??
+    (previewing ? previewProblem?.at(`/preview/treatment${pointer}`) : undefined)
+
+  const { comparison, rates } = useComparison(treatment, price)
+  const charge = (
+    label: string,
+    own: DraftCharge,
+    pointer: string,
+    set: (next: DraftCharge) => DraftPrice,
+    rates: Rate[],
+  ) => (
+    <ChargeEditor
+      label={label}
+      charge={own}
+      change={(next) => change(set(next))}
+      commit={(next) => commit(next ? set(next) : price)}
+      errorAt={(below) => errorAt(`${pointer}${below}`)}
+      comparison={comparison}
+      rates={rates.map(({ id }) => id)}
+    />
+  )
+  const priced = new Set(price.byMethod.map(({ method }) => method))
+  const pay = (kind: DraftPrice['kind']) => {
+    const next = { ...price, kind }
+    change(next)
+    if (kind !== 'apart' || next.charge.amount !== '' || next.charge.kind !== 'unit') commit(next)
+  }
+  const freeMethods = setup.methods.filter(({ id }) => !price.byMethod.some(({ method }) => method === id))
+  return (
+    <div className="mb-2 flex flex-col gap-3 bg-paper px-3 py-3">
+      <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
+        <Field
+          label="Name, for yourself"
+          width="w-64"
+          value={treatment.name ?? ''}
+          version={treatment.lock_version}
+          pointer="/name"
+          save={(name, version) =>
+            edit(() => call('PATCH', `/api/treatments/${treatment.id}`, { name, lock_version: version }))
+          }
+          read={(current) => (current as Treatment).name ?? ''}
+        />
+        <div className="flex flex-col gap-1">
+          <span className="font-cond text-soft">It is</span>
+          <Switch
+            label={`${treatment.name} on`}
+            on={treatment.active ?? true}
+            change={(active) => put({ active })}
+          />
+        </div>
+        <span className="ml-auto flex gap-1 pt-5">
+          <button
+            type="button"
+            className="quiet"
+            onClick={() => {
+              close()
+              void told(`Removed ${treatment.name}`, () =>
+                call('DELETE', `/api/treatments/${treatment.id}?lock_version=${treatment.lock_version}`),
+              )
+            }}
+          >
+            <Trash2 size={13} aria-hidden /> Remove
+          </button>
+          <button type="button" className="quiet px-1" aria-label="Close the treatment" onClick={close}>
+            <X size={14} aria-hidden />
+          </button>
+        </span>
+      </div>
+      <Question title="What does it sit on?">
+        <Targets treatment={treatment} />
+      </Question>
+      <Question title="What does it pay?" focused={focus === 'price'}>
+        <div className="flex flex-col gap-1.5">
+          <Choice
+            name={`pays-${treatment.id}`}
+            on={price.kind === 'none'}
+            choose={() => pay('none')}
+            label="Nothing is said here: the next treatment that reaches it decides, or it goes with the cart"
+          />
+          <Choice
+            name={`pays-${treatment.id}`}
+            on={price.kind === 'along'}
+            choose={() => pay('along')}
+            label="With the rest of the cart, by the ordinary rates"
+          />
+          {price.kind === 'along' && (
+            <label className="ml-6 flex flex-wrap items-center gap-2">
+              and on top, for each, {formats.symbol}
+              <input
+                className="field w-24"
+                aria-label="On top for each"
+                aria-invalid={errorAt('/price/plus') ? true : undefined}
+                inputMode="decimal"
+                placeholder="nothing"
+                value={price.plus}
+                onChange={(event) => change({ ...price, plus: event.target.value })}
+                onBlur={() => commit()}
+                onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && commit()}
+              />
+              {errorAt('/price/plus') && <FieldError>{errorAt('/price/plus')}</FieldError>}
+            </label>
+          )}
+          <Choice
+            name={`pays-${treatment.id}`}
+            on={price.kind === 'apart'}
+            choose={() => pay('apart')}
+            label="Apart from the cart, a price of its own: it then counts in no ordinary rate and no parcel"
+          />
+          {price.kind === 'apart' && (
+            <div className="ml-6 flex flex-col gap-2">
+              {charge(
+                'Own price',
+                price.charge,
+                '/price/charge',
+                (next) => ({ ...price, charge: next }),
+                rates.filter(({ method }) => !priced.has(method)),
+              )}
+              <label className="flex items-center gap-2">
+                <input
+                  type="checkbox"
+                  checked={price.together}
+                  onChange={(event) => {
+                    const next = { ...price, together: event.target.checked }
+                    change(next)
+                    commit(next)
+                  }}
+                />
+                All its goods count together, not only those of one product
+              </label>
+              {price.byMethod.map(({ method, charge: own }, at) => {
+                const name = setup.methods.find(({ id }) => id === method)?.name ?? 'a method that is gone'
+                return (
+                  <div key={method} className="border-l-2 border-edge pl-3">
+                    <p className="flex items-center gap-2 font-medium">
+                      Another price with {name}
+                      <button
+                        type="button"
+                        className="quiet px-1"
+                        aria-label={`No other price with ${name}`}
+                        onClick={() => {
+                          const next = {
+                            ...price,
+                            byMethod: price.byMethod.filter((other) => other.method !== method),
+                          }
+                          change(next)
+                          commit(next)
+                        }}
+                      >
+                        <X size={13} aria-hidden />
+                      </button>
+                    </p>
+                    {charge(
+                      name,
+                      own,
+                      `/price/by_method/${at}/charge`,
+                      (next) => ({
+                        ...price,
+                        byMethod: price.byMethod.map((other) =>
+                          other.method === method ? { method, charge: next } : other,
+                        ),
+                      }),
+                      rates.filter((rate) => rate.method === method),
+                    )}
+                  </div>
+                )
+              })}
+              {freeMethods.length > 0 && (
+                <label className="flex items-center gap-2">
+                  <Plus size={13} aria-hidden className="text-soft" />
+                  <select
+                    className="field"
+                    aria-label="Another price with a method"
+                    value=""
+                    onChange={(event) =>
+                      change({
+                        ...price,
+                        byMethod: [...price.byMethod, { method: event.target.value, charge: BLANK_CHARGE }],
+                      })
+                    }
+                  >
+                    <option value="">Another price with …</option>
+                    {freeMethods.map(({ id, name }) => (
+                      <option key={id} value={id}>
+                        {name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              )}
+            </div>
+          )}
+        </div>
+      </Question>
+      <Question title="How may it travel?" focused={focus === 'travel'}>
+        <Travel treatment={treatment} put={put} errorAt={errorAt} />
+      </Question>
+      <Question title="Where does all this hold?">
+        <div className="flex flex-wrap gap-x-8 gap-y-2">
+          <Some
+            label="Zones"
+            all="in every zone"
+            these="only in these"
+            list={setup.zones}
+            chosen={treatment.zones ?? null}
+            put={(zones) => put({ zones })}
+            error={errorAt('/zones')}
+          />
+          <Some
+            label="Methods"
+            all="with every method"
+            these="only with these"
+            list={setup.methods}
+            chosen={treatment.methods ?? null}
+            put={(methods) => put({ methods })}
+            error={errorAt('/methods')}
+          />
+        </div>
+      </Question>
+      {conflict && (
+        <div role="alert" className="border-l-4 border-ochre bg-white px-3 py-2">
+          <p>
+            Changed elsewhere meanwhile. There now: {treatmentSentence(conflict, formats, setup)}. What you
+            typed is still here.
+          </p>
+          <p className="mt-1.5 flex gap-2">
+            <button
+              type="button"
+              className="button"
+              onClick={() => waiting && void store(waiting, conflict.lock_version)}
+            >
+              Use mine
+            </button>
+            <button
+              type="button"
+              className="button"
+              onClick={() => {
+                setTyped(null)
+                setProblem(null)
+                setPreview(null)
+                base.current = conflict.lock_version
+              }}
+            >
+              Keep what is there
+            </button>
+          </p>
+        </div>
+      )}
+      {problem && !conflict && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
+        <FieldError>{problem.message}</FieldError>
+      )}
+      <p className="border-t border-hair pt-2">
+        <span className="font-cond text-soft">Read back: </span>
+        {treatmentSentence({ ...treatment, price: priceOf(price) }, formats, setup)}
+      </p>
+    </div>
+  )
+}
+
+/** What the ordinary rates take where the bench cart goes, for the quantities of the steps. */
+function useComparison(treatment: Treatment, price: DraftPrice) {
+  const { setup } = useWorkshop()
+  const { bench } = useBenchResult()
+  const landed = bench?.quote.landing?.zone
+  const zone =
+    landed && (treatment.zones?.includes(landed) ?? true)
+      ? landed
+      : (treatment.zones?.[0] ?? setup.zones[0]?.id)
+  const charges = [price.charge, ...price.byMethod.map(({ charge }) => charge)]
+  const from = charges.flatMap(({ kind, steps }) =>
+    kind === 'unit' ? ['1'] : steps.map((step) => step.from),
+  )
+  const quantities = [...new Set(from.filter((text) => /^\d{1,7}$/.test(text)).map(Number))]
+    .filter((quantity) => quantity >= 1 && quantity <= 1_000_000)
+    .slice(0, 100)
+  const body = { zone: zone ?? '', treatment: treatment.id, quantities }
+  const { data } = useQuery({
+    queryKey: ['comparison', setup.revision, body],
+    queryFn: ({ signal }) => call<Schemas['Comparison']>('POST', '/api/comparison', body, signal),
+    enabled: price.kind === 'apart' && Boolean(zone) && quantities.length > 0,
+    placeholderData: (previous) => previous,
+  })
+  const rates = setup.rates.filter(
+    (rate) => rate.zone === zone && rate.active && (treatment.methods?.includes(rate.method) ?? true),
+  )
+  return { comparison: data, rates }
+}
+
+function Question({ title, focused, children }: { title: string; focused?: boolean; children: ReactNode }) {
+  const place = useRef<HTMLFieldSetElement>(null)
+  useEffect(() => {
+    if (!focused) return
+    place.current?.scrollIntoView({ block: 'center' })
+    place.current?.querySelector<HTMLElement>('input:checked, input, select')?.focus({ preventScroll: true })
+  }, [focused])
+  return (
+    <fieldset ref={place} className="border-t border-hair pt-2">
+      <legend className="sr-only">{title}</legend>
+      <h3 aria-hidden className="mb-1 text-base">
+        {title}
+      </h3>
+      {children}
+    </fieldset>
+  )
+}
+
+function Choice({
+  name,
+  on,
+  choose,
+  label,
+}: {
+  name: string
+  on: boolean
+  choose: () => void
+  label: string
+}) {
+  return (
+    <label className="flex items-baseline gap-2">
+      <input type="radio" name={name} checked={on} onChange={choose} /> {label}
+    </label>
+  )
+}
+
+function Travel({
+  treatment,
+  put,
+  errorAt,
+}: {
+  treatment: Treatment
+  put: (fields: Fields) => void
+  errorAt: (pointer: string) => string | undefined
+}) {
+  const { setup } = useWorkshop()
+  const travel = treatment.travel ?? {}
+  const send = (only: string[] | undefined, never: string[]) =>
+    put({
+      travel:
+        only === undefined && never.length === 0
+          ? null
+          : { ...(only ? { only } : {}), ...(never.length ? { never } : {}) },
+    })
+  const never = travel.never ?? []
+  return (
+    <div className="flex flex-wrap gap-x-8 gap-y-2">
+      <Some
+        label="Only by"
+        all="by any method"
+        these="only by these"
+        empty
+        list={setup.methods}
+        chosen={travel.only ?? null}
+        put={(only) => send(only ?? undefined, never)}
+        error={errorAt('/travel/only')}
+      />
+      <fieldset>
+        <legend className="font-cond text-soft">Never by</legend>
+        <Boxes list={setup.methods} chosen={never} label="Never by" put={(next) => send(travel.only, next)} />
+        {errorAt('/travel/never') && <FieldError>{errorAt('/travel/never')}</FieldError>}
+      </fieldset>
+    </div>
+  )
+}
+
+interface SomeProps {
+  label: string
+  all: string
+  these: string
+  list: { id?: string; name?: string }[]
+  chosen: string[] | null
+  put: (chosen: string[] | null) => void
+  error: string | undefined
+  /** Whether choosing none of them says something. */
+  empty?: boolean
+}
+
+/** All of a list, or some of it. */
+function Some({ label, all, these, list, chosen, put, error, empty }: SomeProps) {
+  const [open, setOpen] = useState(false)
+  const some = chosen !== null || open
+  return (
+    <fieldset>
+      <legend className="font-cond text-soft">{label}</legend>
+      <span className="flex gap-4">
+        <label className="flex items-baseline gap-1.5">
+          <input
+            type="radio"
+            checked={!some}
+            onChange={() => {
+              setOpen(false)
+              if (chosen !== null) put(null)
+            }}
+          />{' '}
+          {all}
+        </label>
+        <label className="flex items-baseline gap-1.5">
+          <input
+            type="radio"
+            checked={some}
+            onChange={() => {
+              setOpen(true)
+              if (empty && chosen === null) put([])
+            }}
+          />{' '}
+          {these}
+        </label>
+      </span>
+      {some && (
+        <Boxes
+          list={list}
+          chosen={chosen ?? []}
+          label={label}
+          put={(next) => put(next.length || empty ? next : null)}
+        />
+      )}
+      {error && <FieldError>{error}</FieldError>}
+    </fieldset>
+  )
+}
+
+function Boxes({
+  list,
+  chosen,
+  label,
+  put,
+}: {
+  list: { id?: string; name?: string }[]
+  chosen: string[]
+  label: string
+  put: (chosen: string[]) => void
+}) {
+  return (
+    <span className="mt-1 flex max-w-xl flex-wrap gap-x-4 gap-y-1">
+      {list.map(({ id, name }) => (
+        <label key={id} className="flex items-baseline gap-1.5">
+          <input
+            type="checkbox"
+            aria-label={`${label}: ${name}`}
+            checked={chosen.includes(id!)}
+            onChange={(event) =>
+              put(event.target.checked ? [...chosen, id!] : chosen.filter((other) => other !== id))
+            }
+          />{' '}
+          {name}
+        </label>
+      ))}
+    </span>
+  )
+}

@@ -1,0 +1,208 @@
+import { useQuery } from '@tanstack/react-query'
+import { ArrowDown, ArrowUp } from 'lucide-react'
+import { useState } from 'react'
+import { Link, useLocation, useNavigate } from 'react-router'
+import { call, type Schemas, type Treatment } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { moved, useTold } from '../board/edits'
+import { AddByName } from '../ui/add-by-name'
+import { counted, formatsOf } from '../ui/format'
+import { useGoodsFindings } from './goods'
+import { TreatmentEditor } from './treatment-editor'
+import { goodsFindingSentence, limitsSentence, paysSentence, travelSentence } from './words'
+
+type Reach = Schemas['Reaches']['treatments'][number]
+
+const SCOPES = [
+  ['all', 'all'],
+  ['class', 'on classes'],
+  ['goods', 'on products and variants'],
+] as const
+
+/** Every treatment of the shop, so that nobody has to remember which product is an exception. */
+export function Treatments() {
+  const { setup, edit } = useWorkshop()
+  const { hash } = useLocation()
+  const navigate = useNavigate()
+  const [scope, setScope] = useState<(typeof SCOPES)[number][0]>('all')
+  const { data } = useQuery({
+    queryKey: ['reaches', setup.revision],
+    queryFn: ({ signal }) => call<Schemas['Reaches']>('GET', '/api/treatments', undefined, signal),
+    placeholderData: (previous) => previous,
+  })
+  const query = new URLSearchParams(hash.slice(1))
+  const opened = query.get('treatment')
+  const open = (id: string | null) =>
+    void navigate(id ? `/goods/treatments#treatment=${id}` : '/goods/treatments', { replace: true })
+  const shown = setup.treatments.filter(
+    (treatment) =>
+      scope === 'all' || (scope === 'class' ? treatment.classes.length > 0 : treatment.products > 0),
+  )
+  return (
+    <div className="pb-8">
+      <p className="mb-2 max-w-3xl text-soft">
+        A treatment says how goods leave the ordinary rates: what they pay, and how they may travel. It sits
+        on variants, products and classes. The price of the variant’s comes first, then the product’s, then
+        the class’s; within one the order of this list. Restrictions add up.
+      </p>
+      <div className="mb-2 flex gap-1" role="group" aria-label="Which treatments">
+        {SCOPES.map(([value, name]) => (
+          <button
+            key={value}
+            type="button"
+            aria-pressed={scope === value}
+            className={`min-h-6 rounded-xs border px-2 ${scope === value ? 'border-ink bg-ink text-white' : 'border-edge bg-white'}`}
+            onClick={() => setScope(value)}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      <ul aria-label="Treatments">
+        {shown.map((treatment) => (
+          <Row
+            key={treatment.id}
+            treatment={treatment}
+            reach={data?.treatments.find(({ id }) => id === treatment.id)}
+            open={opened === treatment.id}
+            focus={opened === treatment.id ? query.get('field') : null}
+            toggle={() => open(opened === treatment.id ? null : treatment.id!)}
+          />
+        ))}
+      </ul>
+      {shown.length === 0 && (
+        <p className="border-t border-hair py-3">
+          {scope === 'all'
+            ? 'There are no treatments yet: everything goes with the cart, by any method.'
+            : 'None of these.'}
+        </p>
+      )}
+      <AddByName
+        what="treatment"
+        inputId="new-treatment"
+        add={async (name) => {
+          const made = await edit(() => call<Treatment>('POST', '/api/treatments', { name }))
+          setScope('all')
+          open(made.id)
+        }}
+      />
+    </div>
+  )
+}
+
+interface RowProps {
+  treatment: Treatment
+  reach: Reach | undefined
+  open: boolean
+  focus: string | null
+  toggle: () => void
+}
+
+function Row({ treatment, reach, open, focus, toggle }: RowProps) {
+  const { setup } = useWorkshop()
+  const told = useTold()
+  const formats = formatsOf(setup.store!)
+  const findings = useGoodsFindings().filter(({ setting }) => setting?.id === treatment.id)
+  const index = setup.treatments.findIndex(({ id }) => id === treatment.id)
+  const classes = setup.classes.filter(({ id }) => treatment.classes.includes(id))
+  const move = (by: number) => {
+    const order = moved(setup.treatments, index, by)
+    if (order) void told('', () => call('PUT', '/api/treatments/order', { ids: order.map(({ id }) => id) }))
+  }
+  const pays = paysSentence(treatment, formats, setup)
+  const travels = travelSentence(treatment, setup)
+  const limits = limitsSentence(treatment, setup)
+  const on = [
+    ...classes.map(({ name }) => `class ${name}`),
+    ...(treatment.products
+      ? [counted(treatment.products, 'product or variant', 'products and variants')]
+      : []),
+  ]
+  return (
+    <li
+      className={`border-t border-l-4 border-t-hair ${open ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
+    >
+      <div className="flex items-start gap-3 py-1.5 pl-2">
+        <div className="min-w-0 flex-1">
+          <button
+            type="button"
+            className="rounded-xs text-left font-medium hover:underline"
+            aria-expanded={open}
+            onClick={toggle}
+          >
+            {treatment.name}
+          </button>
+          {!treatment.active && (
+            <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>
+          )}
+          <span className="ml-3 text-soft">{on.join(', ') || 'sits on nothing yet'}</span>
+          {reach && reach.count > 0 && (
+            <>
+              {' '}
+              <Link className="underline underline-offset-2" to={`/goods#treatment=${treatment.id}`}>
+                reaches {counted(reach.count, 'row')}
+              </Link>
+              <span className="text-xs text-soft">
+                {': '}
+                {reach.names.join(', ')}
+                {reach.count > reach.names.length && ' …'}
+              </span>
+            </>
+          )}
+          <dl className="mt-0.5 grid grid-cols-[4.5rem_1fr] gap-x-2">
+            {pays && (
+              <>
+                <dt className="font-cond text-soft">Pays</dt>
+                <dd>{pays}</dd>
+              </>
+            )}
+            {travels && (
+              <>
+                <dt className="font-cond text-soft">Travels</dt>
+                <dd>{travels}</dd>
+              </>
+            )}
+            {limits && (
+              <>
+                <dt className="font-cond text-soft">Holds</dt>
+                <dd>{limits}</dd>
+              </>
+            )}
+          </dl>
+          {findings.map((finding, at) => {
+            const { text, mend } = goodsFindingSentence(finding)
+            const zone = setup.zones.find(({ id }) => id === finding.zone)
+            return (
+              <p key={at} className="text-ochre">
+                <span aria-hidden>△ </span>
+                {zone && `${zone.name}: `}
+                {text} <span className="text-soft">{mend}</span>
+              </p>
+            )
+          })}
+        </div>
+        <span className="flex">
+          <button
+            type="button"
+            className="quiet px-1"
+            aria-label={`Move ${treatment.name} up`}
+            disabled={index === 0}
+            onClick={() => move(-1)}
+          >
+            <ArrowUp size={13} aria-hidden />
+          </button>
+          <button
+            type="button"
+            className="quiet px-1"
+            aria-label={`Move ${treatment.name} down`}
+            disabled={index === setup.treatments.length - 1}
+            onClick={() => move(1)}
+          >
+            <ArrowDown size={13} aria-hidden />
+          </button>
+        </span>
+      </div>
+      {open && <TreatmentEditor treatment={treatment} focus={focus} close={toggle} />}
+    </li>
+  )
+}

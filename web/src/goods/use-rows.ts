@@ -1,0 +1,102 @@
+import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback } from 'react'
+import { call, type Product, type Schemas } from '../api/client'
+
+/** What the catalogue is asked for: words, filters, order. */
+export interface Asked {
+  q: string
+  filter: string[]
+  class: string
+  tag: string
+  treatment: string
+  sort: string
+  descending: boolean
+}
+
+export const EVERYTHING: Asked = {
+  q: '',
+  filter: [],
+  class: '',
+  tag: '',
+  treatment: '',
+  sort: '',
+  descending: false,
+}
+
+const PAGE = 100
+type Page = Schemas['Products']
+
+/** The same as a scope for an edit of many. */
+export function scopeOf(asked: Asked): Schemas['GoodsScope'] {
+  const { q, filter, class: shippingClass, tag, treatment } = asked
+  return {
+    ...(q ? { q } : {}),
+    ...(filter.length ? { filter: filter.join(',') } : {}),
+    ...(shippingClass ? { class: shippingClass } : {}),
+    ...(tag ? { tag } : {}),
+    ...(treatment ? { treatment } : {}),
+  }
+}
+
+function address(asked: Asked, limit: number, offset: number): string {
+  const query = new URLSearchParams({ limit: String(limit), offset: String(offset) })
+  for (const [key, value] of Object.entries(scopeOf(asked))) query.set(key, String(value))
+  if (asked.sort) query.set('sort', asked.sort)
+  if (asked.descending) query.set('descending', 'true')
+  return `/api/products?${query}`
+}
+
+function pageQuery(asked: Asked, page: number) {
+  return {
+    queryKey: ['products', 'grid', asked, page],
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
+      call<Page>('GET', address(asked, PAGE, page * PAGE), undefined, signal),
+    staleTime: 30_000,
+  }
+}
+
+/** The rows of the catalogue between two places, fetched page by page as they come into view. */
+export function useRows(asked: Asked, from: number, to: number) {
+  const client = useQueryClient()
+  const first = Math.floor(from / PAGE)
+  const count = Math.floor(Math.max(from, to) / PAGE) - first + 1
+  const pages = useQueries({
+    queries: Array.from({ length: count }, (_, index) => pageQuery(asked, first + index)),
+  })
+  const { data: counted, error } = useQuery({
+    queryKey: ['products', 'count', asked],
+    queryFn: ({ signal }) => call<Page>('GET', address(asked, 1, 0), undefined, signal),
+    placeholderData: keepPreviousData,
+  })
+  const at = (index: number): Product | undefined =>
+    pages[Math.floor(index / PAGE) - first]?.data?.products[index % PAGE]
+
+  /** Rows that need not be in view, for what is pasted over them. */
+  const fetchRows = useCallback(
+    async (start: number, length: number): Promise<Product[]> => {
+      const rows: Product[] = []
+      for (let index = start; index < start + length;) {
+        const page = await client.fetchQuery(pageQuery(asked, Math.floor(index / PAGE)))
+        const found = page.products.slice(index % PAGE, (index % PAGE) + start + length - index)
+        if (found.length === 0) break
+        rows.push(...found)
+        index += found.length
+      }
+      return rows
+    },
+    [client, asked],
+  )
+
+  /** Puts rows as they came back from an edit in the place of what is shown, before the pages are fetched again. */
+  const take = useCallback(
+    (rows: Product[]) => {
+      const byId = new Map(rows.map((row) => [row.id, row]))
+      client.setQueriesData<Page>(
+        { queryKey: ['products', 'grid'] },
+        (page) => page && { ...page, products: page.products.map((row) => byId.get(row.id) ?? row) },
+      )
+    },
+    [client],
+  )
+  return { total: counted?.total, error, at, fetchRows, take }
+}

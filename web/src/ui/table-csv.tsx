@@ -1,0 +1,107 @@
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { ApiProblem, call, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { FieldError } from './field'
+import { counted } from './format'
+import { readFile } from './read-file'
+
+type Imported = Schemas['TableImported']
+
+interface Props {
+  /** What a row of the outcome is, e.g. "zone". */
+  what: string
+  /** e.g. "/api/zones": `.csv` takes them out, `/import` reads them. */
+  path: string
+  columns: string
+  /** What stands in a row, and how lists are written. */
+  about: string
+  /** What reading does to what is there. */
+  effect: string
+  example: string
+}
+
+/** A small table out and in as CSV: first what it would do, then it; rows with faults are told and left out. */
+export function TableCsv({ what, path, columns, about, effect, example }: Props) {
+  const { edit, undo } = useWorkshop()
+  const [csv, setCsv] = useState('')
+  const [plan, setPlan] = useState<Imported | null>(null)
+  const [error, setError] = useState<string | null>(null)
+  const read = async (text: string) => {
+    setCsv(text)
+    try {
+      setPlan(
+        text.trim() ? await call<Imported>('POST', `${path}/import`, { csv: text, store: false }) : null,
+      )
+      setError(null)
+    } catch (problem) {
+      setPlan(null)
+      setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
+    }
+  }
+  const store = async () => {
+    try {
+      await edit(() => call('POST', `${path}/import`, { csv, store: true }))
+      toast(`Took the ${what}s`, { action: { label: 'Undo', onClick: () => void undo() } })
+      setCsv('')
+      setPlan(null)
+    } catch (problem) {
+      setError((problem as Error).message)
+    }
+  }
+  const doing = plan ? plan.created.length + plan.changed.length : 0
+  return (
+    <div className="flex max-w-3xl flex-col gap-2">
+      <p>
+        <a className="underline underline-offset-2" href={`${path}.csv`} download>
+          Take all {what}s as CSV
+        </a>
+        <span className="text-soft">: {about}</span>
+      </p>
+      <p className="text-soft">
+        Read {what}s from CSV (columns {columns}). {effect}
+      </p>
+      <textarea
+        className="field w-full"
+        rows={6}
+        aria-label={`${what[0]!.toUpperCase()}${what.slice(1)}s as CSV`}
+        placeholder={`${columns.replaceAll(', ', ',')}\n${example}`}
+        value={csv}
+        onChange={(event) => void read(event.target.value)}
+      />
+      <input
+        type="file"
+        accept=".csv,text/csv"
+        aria-label={`A CSV file of ${what}s`}
+        onChange={(event) => {
+          const file = event.target.files?.[0]
+          if (file) void readFile(file).then(read, (problem: Error) => setError(problem.message))
+        }}
+      />
+      {error && <FieldError>{error}</FieldError>}
+      {plan && (
+        <div aria-live="polite">
+          <p>
+            <b>{plan.created.length}</b> new, <b>{plan.changed.length}</b> changed,{' '}
+            <b>{plan.unchanged.length}</b> as they are, <b>{plan.faults.length}</b> with a fault
+          </p>
+          {plan.faults.map((fault) => (
+            <FieldError key={fault.line}>
+              Line {fault.line}: {fault.detail}
+            </FieldError>
+          ))}
+          <button
+            type="button"
+            className="button mt-2 border-ink font-semibold"
+            disabled={doing === 0}
+            onClick={() => void store()}
+          >
+            {plan.faults.length
+              ? `Take the good rows: ${counted(doing, what)}`
+              : `Take ${counted(doing, what)}`}
+          </button>
+        </div>
+      )}
+    </div>
+  )
+}

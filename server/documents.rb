@@ -37,7 +37,7 @@ module Server
       def method(method) = method.document.merge("lock_version" => method.lock_version)
       def rate(rate) = rate.document.merge("lock_version" => rate.lock_version)
 
-      def product(product) = GoodsDocuments.of([product]).first
+      def product(product) = GoodsDocuments.of(Records::Product.where(id: product.id)).first
       def tax_class(item) = item.document.merge("lock_version" => item.lock_version)
 
       def shipping_class(item)
@@ -67,7 +67,7 @@ module Server
       def targets(relation)
         classes = relation.where.not(shipping_class_id: nil).order(:id).pluck(:treatment_id, :shipping_class_id)
         { classes: classes.group_by(&:first).transform_values { |pairs| pairs.map(&:last) },
-          products: relation.where.not(product_id: nil).group(:treatment_id).count }
+          products: relation.unscope(:order).where.not(product_id: nil).group(:treatment_id).count }
       end
     end
   end

@@ -11,27 +11,29 @@ module Server
       @fields = GoodsFields.new
       @faults = []
       @stored = 0
+      @names = {}
     end
+
+    # @return [Hash] what names the change of a single row
+    attr_reader :names
 
     # @return [Hash] GoodsCellsStored of the contract
     def store
       records = Records::Product.where(id: @rows.map { |row| row["id"] }).index_by(&:id)
       @rows.each { |row| row(row, records[row["id"]]) }
       touched = Records::Product.where(id: records.keys)
-      { stored: @stored, faults: @faults, products: GoodsDocuments.of(touched.to_a) }
+      { stored: @stored, faults: @faults, products: GoodsDocuments.of(touched) }
     end
 
     private
 
     def row(row, record)
-      return row["cells"].each_key { |field| told(row, field, Words.of(:gone)) } if record.nil?
-      return row["cells"].each_key { |field| told(row, field, Words.of(:stale)) } if stale?(row, record)
+      barred = record.nil? ? :gone : (:stale if record.lock_version != row["lock_version"])
+      return row["cells"].each_key { |field| told(row, field, Words.of(barred), code: barred) } if barred
 
       read = row["cells"].to_h { |field, cell| [field, cell_of(row, field, cell)] }.compact
       put(row, record, read) if read.any?
     end
-
-    def stale?(row, record) = record.lock_version != row["lock_version"]
 
     # @return [Array, nil] the value in an array, nil where it is told
     def cell_of(row, field, cell)
@@ -42,14 +44,25 @@ module Server
 
     # What only the whole row shows (a SKU that is taken, a size in part) takes its cells out, and the others go on.
     def put(row, record, read)
+      was = record.name
       record.assign_attributes("sure" => @sure, **read.transform_values(&:first))
-      return @stored += read.size if record.valid? && record.save
+      return stored(record, was, read.size) if record.valid? && record.save
 
-      bad = record.errors.map { |error| error.attribute.to_s }
-      bad |= GateMile::Sides::NAMES & read.keys if bad.intersect?(GateMile::Sides::NAMES)
-      record.errors.each { |error| told(row, error.attribute.to_s, error.message) }
+      bad = record.errors.flat_map { |error| refused(row, error, read.keys) }
       left = read.except(*bad)
       put(row, record.reload, left) if left.any? && left.size < read.size
+    end
+
+    def stored(record, was, count)
+      @names = { name: was }.merge(Naming.of_update(record))
+      @stored += count
+    end
+
+    # A side that is missing is told at those that were typed.
+    def refused(row, error, typed)
+      field = error.attribute.to_s
+      fields = typed.include?(field) ? [field] : GateMile::Sides::NAMES & typed
+      fields.each { |place| told(row, place, error.message) }
     end
 
     def told(row, field, detail, **more)

@@ -2,40 +2,56 @@
 
 module Server
   # Rows of the catalogue as the contract shows them: what a product or variant says itself, and what a variant has from
-  # its product.
+  # its product. Pages of them are read as plain rows, which takes half the time that records take.
   module GoodsDocuments
-    class << self
-      # @param records [Array<Records::Product>]
-      # @return [Array<Hash>]
-      def of(records)
-        return [] if records.empty?
+    ON = [1, true].freeze
+    private_constant :ON
 
-        parents = Records::Product.where(id: records.filter_map(&:parent_id)).index_by(&:id)
-        variants = Records::Product.where(parent_id: records.map(&:id)).group(:parent_id).count
-        treatments = treatments(records.map(&:id) + parents.keys)
-        money = Records::Store.current.money
-        records.map do |record|
-          parent = parents[record.parent_id]
-          own(record, money, treatments).merge(
-            id: record.id, lock_version: record.lock_version, parent: record.parent_id,
-            variants: variants.fetch(record.id, 0), inherited: parent && own(parent, money, treatments)
+    class << self
+      # @param relation [ActiveRecord::Relation] of {Records::Product}
+      # @return [Array<Hash>]
+      def of(relation)
+        rows = GoodsRows.of(relation)
+        return [] if rows.empty?
+
+        parents = parents_of(rows)
+        treatments = treatments(rows.map { |row| row["id"] } + parents.keys)
+        variants = variants(rows)
+        exponent = Records::Store.current.money.exponent
+        rows.map do |row|
+          parent = parents[row["parent_id"]]
+          own(row, treatments, exponent).merge(
+            id: row["id"], lock_version: row["lock_version"], parent: row["parent_id"],
+            variants: variants.fetch(row["id"], 0), inherited: parent && own(parent, treatments, exponent)
           )
         end
       end
 
       private
 
+      def parents_of(rows)
+        ids = rows.filter_map { |row| row["parent_id"] }.uniq
+        ids.empty? ? {} : GoodsRows.of(Records::Product.where(id: ids)).index_by { |row| row["id"] }
+      end
+
+      def variants(rows)
+        ids = rows.filter_map { |row| row["id"] unless row["parent_id"] }
+        Records::Product.where(parent_id: ids).group(:parent_id).pluck(:parent_id, Arel.sql("count(*)")).to_h
+      end
+
       def treatments(ids)
-        Records::TreatmentTarget.where(product_id: ids).pluck(:product_id, :treatment_id)
+        Records::TreatmentTarget.where(product_id: ids).order(:id).pluck(:product_id, :treatment_id)
                                 .group_by(&:first).transform_values { |pairs| pairs.map(&:last) }
       end
 
-      def own(record, money, treatments)
-        price = record.price_minor && GateMile::Money.new(record.price_minor, money).to_s
-        { sku: record.sku, name: record.name, price: price, weight: record.weight, length: record.length,
-          width: record.width, height: record.height, class: record.shipping_class_id, tags: record.tags,
-          hazardous: record.hazardous, ships: record.ships, tax_class: record.tax_class_id,
-          treatments: treatments.fetch(record.id, []) }
+      def own(row, treatments, exponent)
+        { sku: row["sku"], name: row["name"], price: row["price_minor"]&.then do |minor|
+          GateMile::Decimal.point(minor, exponent)
+        end, weight: row["weight"],
+          length: row["length"], width: row["width"], height: row["height"], class: row["shipping_class_id"],
+          tags: row["tags"] == "[]" ? [] : JSON.parse(row["tags"]), hazardous: ON.include?(row["hazardous"]),
+          ships: ON.include?(row["ships"]), tax_class: row["tax_class_id"],
+          treatments: treatments.fetch(row["id"], []) }
       end
     end
   end

@@ -10,7 +10,8 @@ module Server
     # @param there [Hash{String => Hash}] rows of the shop by folded SKU
     def initialize(rows, there)
       @rows = rows
-      @by_key = rows.to_h { |row| [row.key, row] }
+      # Of rows with the same SKU the first one counts.
+      @by_key = rows.reverse.to_h { |row| [row.key, row] }
       @there = there
       @by_id = there.each_value.to_h { |row| [row["id"], row] }
     end

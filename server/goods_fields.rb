@@ -30,8 +30,9 @@ module Server
 
     # @param store [Records::Store]
     def initialize(store = Records::Store.current)
-      @store = store
       @money = store.money
+      @weight_unit = store.weight_unit
+      @length_unit = store.length_unit
     end
 
     # @param field [String] one of FIELDS
@@ -99,7 +100,7 @@ module Server
     def weight(typed, sure)
       return { "weight" => nil, "weight_ng" => nil } if typed.to_s.strip.empty?
 
-      weight = GateMile::Weight.parse(typed, unit: @store.weight_unit)
+      weight = GateMile::Weight.parse(typed, unit: @weight_unit)
       doubt(weight) unless sure
       { "weight" => weight.to_s, "weight_ng" => weight.base.floor }
     end
@@ -111,7 +112,7 @@ module Server
     end
 
     def length(typed)
-      GateMile::Length.parse(typed, unit: @store.length_unit).to_s unless typed.to_s.strip.empty?
+      GateMile::Length.parse(typed, unit: @length_unit).to_s unless typed.to_s.strip.empty?
     end
 
     def tags(typed)
@@ -123,7 +124,7 @@ module Server
 
     def register(field, id)
       model, column = REGISTERS.fetch(field)
-      raise Fault, :unknown_id unless id.nil? || model.exists?(id: id)
+      raise Fault, :unknown_id unless id.nil? || names(field).value?(id) || model.exists?(id: id)
 
       { column => id }
     end

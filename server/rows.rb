@@ -13,6 +13,7 @@ module Server
     end
 
     def initialize
+      @connection = ActiveRecord::Base.connection
       @statements = {}
       @locked = {}
     end
@@ -24,7 +25,7 @@ module Server
     # @param lock [Integer] lock version of a row that comes
     # @return [void]
     def put(table, id, from, into, lock: 0)
-      if into.nil? then run("DELETE FROM #{quoted(table)} WHERE id = ?", [id])
+      if into.nil? then delete(table, id)
       elsif from.nil? then insert(table, locked?(table) ? into.merge("lock_version" => lock) : into)
       else update(table, id, into.except("id"))
       end
@@ -36,33 +37,45 @@ module Server
     private
 
     def insert(table, row)
-      names = row.keys.map { |name| quoted(name) }.join(", ")
-      run("INSERT INTO #{quoted(table)} (#{names}) VALUES (#{(["?"] * row.size).join(", ")})", row.values)
+      run([:insert, table, row.keys], row.values) do
+        marks = (["?"] * row.size).join(", ")
+        "INSERT INTO #{quoted(table)} (#{row.keys.map { |name| quoted(name) }.join(", ")}) VALUES (#{marks})"
+      end
     end
 
     def update(table, id, row)
       return if row.empty?
 
-      sets = row.keys.map { |name| "#{quoted(name)} = ?" }
-      sets << "lock_version = lock_version + 1" if locked?(table)
-      run("UPDATE #{quoted(table)} SET #{sets.join(", ")} WHERE id = ?", row.values + [id])
-    end
-
-    def locked?(table)
-      @locked.fetch(table) do
-        @locked[table] = connection.columns(table).any? { |column| column.name == "lock_version" }
+      run([:update, table, row.keys], row.values + [id]) do
+        sets = row.keys.map { |name| "#{quoted(name)} = ?" }
+        sets << "lock_version = lock_version + 1" if locked?(table)
+        "UPDATE #{quoted(table)} SET #{sets.join(", ")} WHERE id = ?"
       end
     end
 
-    def run(sql, values)
-      statement = @statements[sql] ||= connection.raw_connection.prepare(sql)
+    def delete(table, id) = run([:delete, table], [id]) { "DELETE FROM #{quoted(table)} WHERE id = ?" }
+
+    def locked?(table)
+      @locked.fetch(table) do
+        @locked[table] = @connection.columns(table).any? { |column| column.name == "lock_version" }
+      end
+    end
+
+    # @yieldreturn [String] the statement, where there is none of this form yet
+    def run(form, values)
+      statement = @statements[form] ||= @connection.raw_connection.prepare(yield)
       statement.execute(*values.map { |value| plain(value) })
     end
 
     # SQLite has no booleans.
-    def plain(value) = { true => 1, false => 0 }.fetch(value, value)
+    def plain(value)
+      case value
+      when true then 1
+      when false then 0
+      else value
+      end
+    end
 
-    def quoted(name) = connection.quote_column_name(name)
-    def connection = ActiveRecord::Base.connection
+    def quoted(name) = @connection.quote_column_name(name)
   end
 end

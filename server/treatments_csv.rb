@@ -22,8 +22,8 @@ module Server
       # @return [Array<String, nil>]
       def row(treatment)
         [treatment.name, treatment.active ? "yes" : "no",
-         treatment.targets.filter_map { |target| target.product&.sku }.join("; "),
-         treatment.targets.filter_map { |target| target.shipping_class&.name }.join("; "),
+         treatment.targets.filter_map { |target| target.product&.sku }.sort.join("; "),
+         treatment.targets.filter_map { |target| target.shipping_class&.name }.sort.join("; "),
          names(treatment.zones, @zones), names(treatment[:methods], @codes), *price(treatment.price),
          *travel(treatment.travel || {})]
       end

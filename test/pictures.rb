@@ -6,15 +6,22 @@ require_relative "support/browser"
 class Pictures < Minitest::Test
   include BrowserSupport
 
+  FILE = <<~CSV
+    Article number;Title;Unit price;Weight (kg);Parent;Shipping class
+    CHT-PASS-F;Passage chart, folded;16.00;0.13;;Letter
+    BUOY-40;Mooring buoy, large;48.00;25000;;Bulky
+    BUOY-41;Mooring buoy, small;4x;1;;
+    OIL-JKT-XXL;Oilskin jacket, giant;;1.8;OIL-JKT;
+    NO-P;Orphan;;;NOPE;
+  CSV
+
   def test_main_views
     visit "/"
     within(bench) { assert_text "£62.40" }
     keep "board"
     edit_a_rate
     geography
-    visit "/goods"
-    assert_field "SKU of Passage chart, folded"
-    keep "goods"
+    goods
     visit "/methods"
     assert_field "Name of Tracked"
     keep "methods"
@@ -41,6 +48,41 @@ class Pictures < Minitest::Test
     within(zone("Near Europe")) { click_button "Near Europe" }
     find_field("Add a country to Near Europe").fill_in(with: "sw")
     keep "zone"
+  end
+
+  def goods
+    visit "/goods?item=2*ANC-10&item=1*SHK-GAL-10&item=6*CHT-PASS-F&to=GB&postcode=TR29+4ZZ"
+    find("[data-cell='TIDE-27 weight']").click
+    press("25000", :enter)
+    press(:up)
+    assert_text "Does one unit really weigh 25000 kg?"
+    keep "goods"
+    click_button "Leave them all"
+    fill_in "Find goods by name or SKU", with: "oilskin"
+    check "Choose everything that is found"
+    fill_in "Weight", with: "3 lb"
+    fill_in "Add tags", with: "winter"
+    assert_text "would change"
+    keep "bulk"
+    visit "/goods"
+    fill_in "Find goods by name or SKU", with: "anchor"
+    find("[data-cell='ANC-10 treatments']").click
+    press(:enter)
+    assert_text "in force"
+    keep "product"
+    visit "/goods/treatments"
+    click_button "Anchors by the piece"
+    assert_text "alone, in the ordinary rates"
+    page.execute_script("document.querySelector('h3').scrollIntoView()")
+    keep "treatments"
+    visit "/goods/classes"
+    assert_text "5 products"
+    click_button "Remove Heavy"
+    keep "classes"
+    visit "/goods/csv"
+    fill_in "Products as CSV", with: FILE
+    assert_text "1 in doubt"
+    keep "import"
   end
 
   def geography

@@ -10,7 +10,7 @@ module Server
       belongs_to :parent, class_name: "Product", optional: true, inverse_of: :variants
       has_many :variants, -> { order(:position, :id) }, class_name: "Product", foreign_key: :parent_id,
                                                         dependent: :destroy, inverse_of: :parent
-      has_many :targets, class_name: "TreatmentTarget", dependent: :destroy
+      has_many :targets, -> { order(:id) }, class_name: "TreatmentTarget", dependent: :destroy
       belongs_to :shipping_class, optional: true
 
       # Doubtful values are meant.

@@ -4,7 +4,7 @@ module Server
   module Records
     # Products that ship alike.
     class ShippingClass < Base
-      has_many :targets, class_name: "TreatmentTarget", dependent: :destroy
+      has_many :targets, -> { order(:id) }, class_name: "TreatmentTarget", dependent: :destroy
       has_many :products, dependent: nil
 
       words :name, most: 60

@@ -6,7 +6,7 @@ module Server
     class Treatment < Base
       LIMITS = %w[zones methods].freeze
 
-      has_many :targets, class_name: "TreatmentTarget", dependent: :destroy, inverse_of: :treatment
+      has_many :targets, -> { order(:id) }, class_name: "TreatmentTarget", dependent: :destroy, inverse_of: :treatment
 
       words :name
       validate :readable_by_the_core

@@ -11,7 +11,7 @@ module Server
         app.get "/api/products" do
           found = GoodsQuery.new(params)
           page = found.relation.limit(number("limit", 50, 1..500)).offset(number("offset", 0, 0..10_000_000))
-          answer({ products: GoodsDocuments.of(page.to_a), total: found.count })
+          answer({ products: GoodsDocuments.of(page), total: found.count })
         end
 
         app.get "/api/products/:id/treatments" do
@@ -22,8 +22,11 @@ module Server
 
         app.post "/api/products/cells" do
           body = body_of("GoodsCells")
-          answer(::Server::History.edit("bulk", "product", { count: body["rows"].size.to_s }) do
-            GoodsCells.new(body["rows"], sure: body["sure"] || false).store
+          one = body["rows"].size == 1
+          names = one ? {} : { count: body["rows"].size.to_s }
+          answer(::Server::History.edit(one ? "update" : "bulk", "product", names) do
+            cells = GoodsCells.new(body["rows"], sure: body["sure"] || false)
+            cells.store.tap { names.merge!(cells.names) if one }
           end)
         end
 

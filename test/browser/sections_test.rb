@@ -5,35 +5,6 @@ require_relative "../support/browser"
 class SectionsTest < Minitest::Test
   include BrowserSupport
 
-  # The catalogue, cell by cell, with the bench following; a weight in ounces stays in ounces.
-  def test_goods_are_edited_in_their_cells
-    visit "/goods"
-    assert_text "62 products"
-    fill_in "Find goods by name or SKU", with: "shackle 10"
-    assert_selector "tbody tr", count: 1
-    cell = find_field("Weight of Galvanised shackle 10 mm")
-    cell.fill_in(with: "heavy")
-    cell.send_keys(:enter)
-    assert_text "Write a number and a unit, like 0.25 kg."
-    assert_equal "heavy", cell.value
-    cell.fill_in(with: "8 oz")
-    cell.send_keys(:enter)
-    within(bench) { assert_text "32 oz in all" }
-    find_field("Price of Galvanised shackle 10 mm").tap do |price|
-      price.fill_in(with: "2.10")
-      price.send_keys(:tab)
-    end
-    within(bench) { assert_text "£8.40" }
-    assert_equal "8 oz", api(:get, "/api/products?q=SHK-GAL-10")["products"].first["weight"]
-    click_button "Galvanised shackle 10 mm needs shipping"
-    within(bench) { assert_text "needs no shipping" }
-    click_button "Remove Galvanised shackle 10 mm"
-    assert_text "Nothing is called “shackle 10”."
-    within(bench) { assert_text "Not in the catalogue" }
-    click_button "Undo", match: :first
-    within(bench) { assert_no_text "Not in the catalogue" }
-  end
-
   def test_methods_are_edited_for_every_zone
     visit "/methods"
     find_field("Code of Air, tracked").tap do |code|

@@ -11,9 +11,10 @@ class GoodsTest < Minitest::Test
     shop = book(classes: [{ "id" => "c", "name" => "Small" }],
                 products: [{ "sku" => "J", "name" => "Jacket", "price" => "129.00", "weight" => "1.4 kg", "class" => "c", "hazardous" => true,
                              "size" => { "length" => "40 cm", "width" => "34 cm", "height" => "12 cm" },
-                             "variants" => [{ "sku" => "J-L", "name" => "Jacket, L" }, { "sku" => "J-XL", "name" => "Jacket, XL", "price" => "134.00", "weight" => "56 oz" }] }])
+                             "variants" => [{ "sku" => "J-L", "name" => "Jacket, L" },
+                                            { "sku" => "J-XL", "name" => "Jacket, XL", "price" => "134.00", "weight" => "56 oz" }] }])
     lines = quote(shop, [line("j-l", 2), line("J-XL")], to("GB")).lines
-    assert_equal [%w[258.00 2.8], ["134.00", "56"]], lines.map { |item| [item.value.to_s, item.weight.to_s.split.first] }
+    assert_equal([%w[258.00 2.8], ["134.00", "56"]], lines.map { |item| [item.value.to_s, item.weight.to_s.split.first] })
     assert_equal [%w[c c], [true, true]], [lines.map(&:shipping_class), lines.map(&:hazardous)]
     assert_equal "40 cm", lines.first.longest.to_s
   end
@@ -24,11 +25,13 @@ class GoodsTest < Minitest::Test
     sent = { "name" => "Mast", "quantity" => 1, "unit_price" => "90.00", "weight" => "9 kg", "class" => " long ", "tags" => %w[wood Wood spar],
              "size" => { "length" => "6 m", "width" => "10 cm", "height" => "10 cm" } }
     found = quote(shop, [sent, sent.merge("class" => "Lang")], to("GB"))
-    assert_equal [["c", []], [nil, ["class"]]], found.lines.map { |item| [item.shipping_class, item.unknown] }
+    assert_equal([["c", []], [nil, ["class"]]], found.lines.map { |item| [item.shipping_class, item.unknown] })
     assert_equal ["6 m", %w[wood spar]], [found.measures.longest.to_s, found.lines.first.tags]
     assert_equal({ "m" => :available, "n" => :unavailable }, found.methods.to_h { |method| [method.method, method.status] })
     assert_equal([["/lines/0/sku", :sku_or_name]], problems_of { cart({ "lines" => [{ "quantity" => 1 }] }) })
-    assert_equal([["/lines/0/size/width", :missing]], problems_of { cart({ "lines" => [{ "name" => "M", "quantity" => 1, "size" => { "length" => "1 m", "height" => "1 m" } }] }) })
+    assert_equal([["/lines/0/size/width", :missing]], problems_of do
+      cart({ "lines" => [{ "name" => "M", "quantity" => 1, "size" => { "length" => "1 m", "height" => "1 m" } }] })
+    end)
   end
 
   # Common practice, no source: shares of an order discount add up to it, none is larger than its line.
@@ -85,7 +88,7 @@ class GoodsTest < Minitest::Test
       assert_equal before, catalogue.map(&:dump)
       catalogue = following
       fresh = GateMile::Catalogue.new(list)
-      assert_equal fresh.map(&:dump).sort_by { |item| item["sku"] }, catalogue.map(&:dump).sort_by { |item| item["sku"] }
+      assert_equal(fresh.map(&:dump).sort_by { |item| item["sku"] }, catalogue.map(&:dump).sort_by { |item| item["sku"] })
       assert_equal fresh.articles.map(&:sku).sort, catalogue.articles.map(&:sku).sort
     end
   end

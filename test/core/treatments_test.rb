@@ -41,7 +41,7 @@ class TreatmentsTest < Minitest::Test
     ordinary = ->(found) { found.methods.first.reckoning.find { |step| step.code == :"lines.ordinary" }.numbers.slice(:lines, :quantity, :weight) }
     assert_equal ordinary.call(alone), ordinary.call(mixed)
     only = quote(shop, [line("C", 40)], to("GB")).methods
-    assert_equal %w[0.00 0.00], only.map { |method| method.price.to_s }
+    assert_equal(%w[0.00 0.00], only.map { |method| method.price.to_s })
     refute(only.first.reckoning.any? { |step| step.step == :ordinary })
   end
 
@@ -57,7 +57,7 @@ class TreatmentsTest < Minitest::Test
   # Common practice, no source: graduated steps of 6, 6, 4 make 16 and not 12 or 18.
   def test_worked_examples_of_quantity_steps
     steps = { "steps" => [{ "from" => 1, "amount" => "6.00" }, { "from" => 4, "amount" => "4.00" }] }
-    assert_equal %w[26.00 20.00], %w[graduated whole].map { |kind| charge_of(steps.merge("kind" => kind)).price(5).to_s }
+    assert_equal(%w[26.00 20.00], %w[graduated whole].map { |kind| charge_of(steps.merge("kind" => kind)).price(5).to_s })
     third = { "kind" => "graduated", "steps" => [{ "from" => 1, "amount" => "6.00" }, { "from" => 3, "amount" => "4.00" }] }
     assert_equal "16.00", charge_of(third).price(3).to_s
   end
@@ -89,7 +89,7 @@ class TreatmentsTest < Minitest::Test
     bad = { "id" => "t", "name" => "T", "zones" => ["gone"], "methods" => [], "travel" => { "only" => %w[m gone] },
             "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1" },
                          "by_method" => [{ "method" => "gone", "charge" => { "kind" => "unit", "amount" => "1" } }] } }
-    assert_equal [["/treatments/0/methods", :limit_empty]], problems_of { book(treatments: [bad]) }
+    assert_equal([["/treatments/0/methods", :limit_empty]], problems_of { book(treatments: [bad]) })
     assert_equal [["/treatments/0/zones/0", :unknown_id], ["/treatments/0/travel/only/1", :unknown_id],
                   ["/treatments/0/price/by_method/0/method", :unknown_id], ["/products/0/treatments/0", :unknown_id],
                   ["/products/0/class", :unknown_id], ["/products/0/variants/0/sku", :twice]].sort,
@@ -110,8 +110,8 @@ class TreatmentsTest < Minitest::Test
                              "variants" => [{ "sku" => "A1", "name" => "A1", "treatments" => ["variant"] }] }])
     article = shop.catalogue["a1"]
     rows = GateMile::Precedence.of(shop, shop.treatments.on(article, article.shipping_class))
-    assert_equal [["variant", :in_force, nil], ["product", :partly, nil], ["off", :off, nil], ["class", :shadowed, "variant"], ["bar", :in_force, nil]],
-                 rows.map { |row| [row.treatment.id, row.state, row.shadowed_by&.id] }
+    assert_equal([["variant", :in_force, nil], ["product", :partly, nil], ["off", :off, nil], ["class", :shadowed, "variant"], ["bar", :in_force, nil]],
+                 rows.map { |row| [row.treatment.id, row.state, row.shadowed_by&.id] })
     assert_equal [%w[uk-m], %w[uk-n]], rows.first(2).map(&:wins)
     found = quote(shop, [line("A1", 2)], to("GB")).methods
     assert_equal({ "m" => "2.00", "n" => nil }, found.to_h { |method| [method.method, method.price&.to_s] })

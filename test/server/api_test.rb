@@ -43,7 +43,8 @@ class ApiTest < Minitest::Test
     product = api(:post, "/api/products", { sku: "NEW-1", name: "Sounding line", price: "12", weight: "1.5 lb" })
     product = api(:patch, "/api/products/#{product["id"]}", { lock_version: 0, price: "13.00" })
     api(:delete, "/api/products/#{product["id"]}?lock_version=#{product["lock_version"]}")
-    api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Quay" })
+    goods
+    api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Quay", basis: { discounts: "before", tax: "without" } })
     assert_equal "priced", api(:post, "/api/quote", CART)["status"]
     before = setup_now["revision"]
     api(:patch, "/api/rates/uk-tracked", { lock_version: 0, plan: { schedule: { kind: "flat", amount: "4.50" } } })
@@ -97,6 +98,15 @@ class ApiTest < Minitest::Test
       [:patch, "/api/store", { lock_version: 0, time_zone: "Mars/Base" }, "/time_zone"],
       [:post, "/api/quote", { lines: [{ sku: "A", quantity: 0 }] }, "/lines/0/quantity"],
       [:post, "/api/quote", { lines: [{ sku: "A", quantity: 1_000_000_000 }] }, "/lines/0/quantity"],
+      [:post, "/api/products", { sku: "N", name: "N", price: "1", weight: "25000" }, "/weight"],
+      [:post, "/api/products", { sku: "N", name: "N", price: "1,5" }, "/price"],
+      [:post, "/api/products", { sku: "N", name: "N", price: "1", class: "gone" }, "/class"],
+      [:post, "/api/products", { sku: "N", name: "N", parent: "gone" }, "/parent"], [:post, "/api/tax-classes", { name: "T", rate: "120" }, "/rate"],
+      [:post, "/api/treatments", { name: "T", methods: ["gone"] }, "/methods"], [:post, "/api/treatments", { name: "T", zones: [] }, "/zones"],
+      [:post, "/api/treatments", { name: "T", on: { products: ["gone"] } }, "/on/products"],
+      [:post, "/api/treatments", { name: "T", price: { kind: "apart", charge: { kind: "whole", steps: [{ from: 1, amount: "1" }] * 2 } } },
+       "/price/charge/steps/1/from"],
+      [:get, "/api/products?filter=blue", nil, "/filter"], [:post, "/api/products/bulk", { scope: {}, set: { weight: "-1 kg" }, store: false }, "/set/weight"],
       [:post, "/api/quote", { lines: [], destination: { country: "ZZ" } }, "/destination/country"],
       [:post, "/api/bench", { cart: { lines: [{ sku: "A", quantity: 0 }] } }, "/cart/lines/0/quantity"],
       [:post, "/api/bench", { cart: CART, preview: { rate: "uk-tracked", plan: { schedule: { kind: "flat", amount: "1.234" } } } },
@@ -212,6 +222,50 @@ class ApiTest < Minitest::Test
   end
 
   private
+
+  # Classes, treatments, tables and edits of many, each answer held against the contract.
+  def goods
+    group = api(:post, "/api/classes", { name: "Bulky" })
+    group = api(:patch, "/api/classes/#{group["id"]}", { lock_version: 0, description: "Larger than a door" })
+    api(:put, "/api/classes/order", { ids: setup_now["classes"].map { |item| item["id"] }.reverse })
+    tax = api(:post, "/api/tax-classes", { name: "Reduced", rate: "5" })
+    api(:patch, "/api/tax-classes/#{tax["id"]}", { lock_version: 0, rate: "5.5" })
+    api(:put, "/api/tax-classes/order", { ids: setup_now["tax_classes"].map { |item| item["id"] }.rotate })
+    oar, jacket = %w[OAR-240 OIL-JKT].map do |sku|
+      api(:get, "/api/products?q=#{sku}&sort=sku&filter=no_shipping")["products"].first || api(:get, "/api/products?q=#{sku}")["products"].first
+    end
+    variant = api(:post, "/api/products", { parent: jacket["id"], sku: "OIL-JKT-XS", name: "Oilskin jacket, extra small", tax_class: nil })
+    assert_equal [jacket["id"], nil, "129.00"], [variant["parent"], variant["price"], variant["inherited"]["price"]]
+    treatment = api(:post, "/api/treatments", { name: "By the roof rack", methods: ["pallet"], on: { products: [oar["id"]], classes: [group["id"]] },
+                                                price: { kind: "apart", charge: { kind: "whole", steps: [[1, "9"], [3, "7.5"]].map do |from, amount|
+                                                  { from: from, amount: amount }
+                                                end },
+                                                         together: true } })
+    assert_equal [[group["id"]], 1, "7.50"], [treatment["classes"], treatment["products"], treatment["price"]["charge"]["steps"].last["amount"]]
+    path = "/api/treatments/#{treatment["id"]}"
+    treatment = api(:patch, path, { lock_version: 0, travel: { never: ["air"] }, zones: ["mainland"] })
+    bench = api(:post, "/api/bench", { cart: { lines: [{ sku: "OAR-240", quantity: 3 }], destination: { country: "GB", postcode: "TR29 4ZZ" } },
+                                       preview: { treatment: treatment.slice("id", "name", "price") } })
+    assert_equal "22.50", bench["quote"]["methods"].find { |method| method["method"] == "collect" }["price"]
+    assert_equal "in_force", api(:get, "/api/products/#{oar["id"]}/treatments")["treatments"].first["state"]
+    assert_equal({ "uk-pallet" => "38.00" },
+                 api(:post, "/api/comparison",
+                     { zone: "mainland", treatment: treatment["id"], quantities: [3] })["quantities"].first["rates"].slice("uk-pallet"))
+    assert_equal(["OAR-240"], api(:get, "#{path}/targets")["products"].map { |item| item["sku"] })
+    api(:post, "#{path}/targets", { lock_version: treatment["lock_version"], remove: { products: [oar["id"]] } })
+    assert_equal 0, api(:get, "/api/treatments")["treatments"].find { |item| item["id"] == treatment["id"] }["count"]
+    api(:put, "/api/treatments/order", { ids: setup_now["treatments"].map { |item| item["id"] }.reverse })
+    api(:post, "/api/products/cells", { rows: [{ id: oar["id"], lock_version: oar["lock_version"], cells: { weight: "2.7", class: "bulky" } }] })
+    assert_equal [1, 0], api(:get, "/api/classes")["classes"].find { |item| item["id"] == group["id"] }.values_at("products", "variants")
+    api(:post, "/api/products/bulk", { scope: { class: group["id"] }, set: { tags_add: ["long"] }, store: true })
+    csv = api(:get, "/api/products.csv")
+    head = api(:post, "/api/products/csv/head", { csv: csv.lines.first(3).join })
+    api(:post, "/api/products/import", { csv: csv, mapping: head["mapping"], store: false })
+    api(:post, "/api/treatments/import", { csv: api(:get, "/api/treatments.csv"), store: false })
+    api(:delete, "/api/classes/#{group["id"]}?lock_version=#{find("classes", group["id"])["lock_version"]}&move_to=long")
+    api(:delete, "#{path}?lock_version=#{find("treatments", treatment["id"])["lock_version"]}")
+    api(:delete, "/api/tax-classes/#{tax["id"]}?lock_version=#{find("tax_classes", tax["id"])["lock_version"]}")
+  end
 
   def geography
     api(:get, "/api/geography")

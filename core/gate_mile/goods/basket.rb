@@ -46,12 +46,7 @@ module GateMile
     end
 
     # @param ordinary [Array<Line>] those of the lines that a rate prices by its plan
-    # @return [Measures]
-    def measures_of(ordinary)
-      return measures if ordinary.size == shipping.size
-
-      worth = { "all" => lines, "shipping" => shipping, "ordinary" => ordinary }.fetch(store.basis.lines)
-      Measures.of(ordinary, worth, store)
-    end
+    # @return [Measures] of these alone: what is priced apart counts in no measure of the ordinary calculation
+    def measures_of(ordinary) = Measures.of(ordinary, ordinary, store)
   end
 end

@@ -48,12 +48,12 @@ function Line({ line, at, formats }: { line: BenchLine; at: number; formats: For
           )}
           <button
             type="button"
-            className="flex min-h-6 items-center gap-0.5 rounded-xs text-left text-xs text-soft hover:text-ink"
+            className="flex min-h-[24px] items-center gap-0.5 rounded-xs text-left text-xs text-soft hover:text-ink"
             aria-expanded={open}
-            aria-label={`Discount and details of ${name}`}
             onClick={() => setOpen(!open)}
           >
             {about}
+            <span className="sr-only">: discount and details of {name}</span>
             {open ? <ChevronDown size={12} aria-hidden /> : <ChevronRight size={12} aria-hidden />}
           </button>
           {quoted?.unknown.map((what) => (

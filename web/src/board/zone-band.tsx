@@ -73,7 +73,10 @@ export function ZoneBand({ zone, index, axis, formats, dearest, opened, open }: 
           <span className="border border-ink px-1.5 text-xs font-semibold">the bench cart goes here</span>
         )}
         {findings.length > 0 && (
-          <Link className="text-ochre underline underline-offset-2" to={`/zones#zone=${zone.id}`}>
+          <Link
+            className="inline-flex min-h-[24px] items-center px-1 text-ochre underline underline-offset-2"
+            to={`/zones#zone=${zone.id}`}
+          >
             {counted(findings.length, 'finding')}
           </Link>
         )}

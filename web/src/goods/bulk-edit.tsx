@@ -171,7 +171,9 @@ export function BulkEdit({ scope, count, close }: Props) {
                 , <b>{plan.faults.length}</b> can’t
               </>
             )}
-            {plan.inheriting > 0 && `; ${counted(plan.inheriting, 'variant')} have this from their product`}.
+            {plan.inheriting > 0 &&
+              `; ${counted(plan.inheriting, 'variant')} have some of it from their product`}
+            .
           </p>
           {plan.faults.slice(0, 3).map((fault) => (
             <FieldError key={fault.sku}>

@@ -108,7 +108,7 @@ function Asking({ hash }: { hash: string }) {
                 key={filter}
                 type="button"
                 aria-pressed={on}
-                className={`min-h-6 rounded-xs border px-1.5 text-xs ${on ? 'border-ink bg-ink text-white' : 'border-edge bg-white'}`}
+                className={`min-h-[24px] rounded-xs border px-1.5 text-xs ${on ? 'border-ink bg-ink text-white' : 'border-edge bg-white'}`}
                 onClick={() =>
                   ask({
                     filter: on ? asked.filter.filter((other) => other !== filter) : [...asked.filter, filter],

@@ -209,7 +209,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
         role="grid"
         aria-label="Catalogue"
         aria-rowcount={total + 1}
-        aria-colcount={COLUMNS.length + 1}
+        aria-colcount={COLUMNS.length + 2}
         aria-multiselectable
         className="relative min-h-40 flex-1 overflow-auto border-y border-edge bg-sheet"
         onKeyDown={keys}
@@ -237,6 +237,9 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
             {COLUMNS.map((of, index) => (
               <ColumnHead key={of.field} column={of} index={index} asked={asked} ask={ask} />
             ))}
+            <span role="columnheader" aria-colindex={COLUMNS.length + 2} className="sr-only">
+              Bench
+            </span>
           </div>
         </div>
         <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() + 90, width }}>
@@ -278,11 +281,11 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
                       type={setTyped}
                       commit={commit}
                       go={(down, right) => go(index + down, at + right)}
-                      press={() => {
+                      press={(again) => {
                         typing.current = false
                         setTyped(null)
                         setActive({ row: index, column: at })
-                        if (here) begin(null)
+                        if (here && again) begin(null)
                         else setFocus((count) => count + 1)
                       }}
                       note={
@@ -300,12 +303,16 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
                     />
                   )
                 })}
-                <span className="grid w-[30px] place-items-center">
+                <span
+                  role="gridcell"
+                  aria-colindex={COLUMNS.length + 2}
+                  className="grid w-[30px] place-items-center"
+                >
                   {item && (
                     <button
                       type="button"
                       tabIndex={-1}
-                      className="quiet min-w-6 px-0"
+                      className="quiet min-w-[24px] px-0"
                       aria-label={`Bench: add ${item.name}`}
                       title="Put it on the bench"
                       onClick={() => add(item.sku!)}
@@ -384,7 +391,8 @@ interface CellProps {
   type: (text: string) => void
   commit: (text: string) => void
   go: (down: number, right: number) => void
-  press: () => void
+  /** Pointed at, for the first time or when it had the focus already. */
+  press: (again: boolean) => void
   note: React.ReactNode
 }
 
@@ -422,7 +430,7 @@ function Cell({ column, index, product, fault, active, typed, type, commit, go, 
       onMouseDown={(event) => {
         if (typed !== null || (event.target as HTMLElement).closest('button, input, select')) return
         event.preventDefault()
-        press()
+        press(event.currentTarget === document.activeElement)
       }}
     >
       {typed !== null && column.field === 'class' ? (

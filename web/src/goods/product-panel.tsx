@@ -137,13 +137,8 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
                 {shadow && ` by ${shadow}`}
               </span>
               {own && (
-                <button
-                  type="button"
-                  className="quiet"
-                  aria-label={`Take ${treatment.name} off ${now.name}`}
-                  onClick={() => void target(treatment.id, 'remove')}
-                >
-                  Take off
+                <button type="button" className="quiet" onClick={() => void target(treatment.id, 'remove')}>
+                  Take off<span className="sr-only">: {treatment.name}</span>
                 </button>
               )}
             </li>

@@ -68,7 +68,7 @@ function Chip({ name, title, remove }: { name: string; title?: string; remove: (
       {name}
       <button
         type="button"
-        className="quiet min-w-6 px-0"
+        className="quiet min-w-[24px] px-0"
         aria-label={`Take it off ${name}`}
         onClick={remove}
       >

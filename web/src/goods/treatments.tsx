@@ -51,7 +51,7 @@ export function Treatments() {
             key={value}
             type="button"
             aria-pressed={scope === value}
-            className={`min-h-6 rounded-xs border px-2 ${scope === value ? 'border-ink bg-ink text-white' : 'border-edge bg-white'}`}
+            className={`min-h-[24px] rounded-xs border px-2 ${scope === value ? 'border-ink bg-ink text-white' : 'border-edge bg-white'}`}
             onClick={() => setScope(value)}
           >
             {name}

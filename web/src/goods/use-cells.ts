@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { call, type Product, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
@@ -20,11 +20,28 @@ export interface Fault extends CellEdit {
 
 export const keyOf = (id: string, field: string) => `${id} ${field}`
 
+const SIDES: FieldName[] = ['length', 'width', 'height']
+
+/** A size is known with all three sides: what was typed of the others goes along, until the third makes it whole. */
+function withOtherSides(edits: CellEdit[], faults: ReadonlyMap<string, Fault>): CellEdit[] {
+  const others = [...faults.values()].filter(
+    (fault) =>
+      SIDES.includes(fault.field) &&
+      edits.some(({ product, field }) => product.id === fault.product.id && SIDES.includes(field)) &&
+      !edits.some(({ product, field }) => product.id === fault.product.id && field === fault.field),
+  )
+  return [...edits, ...others.map(({ product, field, text }) => ({ product, field, text }))]
+}
+
 /** Stores cells, one or many at a time, in the order in which they were typed; what can't be stored stays. */
 export function useCells(take: (rows: Product[]) => void) {
   const { edit } = useWorkshop()
   const [faults, setFaults] = useState<ReadonlyMap<string, Fault>>(new Map())
   const versions = useRef(new Map<string, number>())
+  const kept = useRef(faults)
+  useEffect(() => {
+    kept.current = faults
+  }, [faults])
   const queue = useRef<Promise<unknown>>(Promise.resolve())
 
   const forget = useCallback((keys: string[]) => {
@@ -54,7 +71,7 @@ export function useCells(take: (rows: Product[]) => void) {
           const typed = edits.find(({ product, field }) => product.id === fault.id && field === fault.field)
           if (typed) told.set(keyOf(fault.id, fault.field), { ...typed, ...fault, field: typed.field })
         }
-        if (edits.length > 1)
+        if (edits.length > 3)
           toast(`${counted(done.stored, 'cell')} stored${told.size ? `, ${told.size} to be corrected` : ''}`)
       } catch (error) {
         for (const typed of edits)
@@ -72,7 +89,7 @@ export function useCells(take: (rows: Product[]) => void) {
 
   const store = useCallback(
     (edits: CellEdit[], sure = false) => {
-      queue.current = queue.current.then(() => send(edits, sure))
+      queue.current = queue.current.then(() => send(withOtherSides(edits, kept.current), sure))
       return queue.current
     },
     [send],

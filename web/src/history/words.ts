@@ -1,4 +1,5 @@
 import type { Change } from '../api/client'
+import { counted } from '../ui/format'
 
 const KINDS: Record<Change['kind'], string> = {
   store: 'the shop',
@@ -70,11 +71,11 @@ export function sentenceOfChange(change: Change): string {
         ? `order of the methods in ${zone ?? ''}`
         : `order of the ${plural(change.kind)}`
     case 'bulk':
-      return `${named(fields) || 'cells'} of ${change.names.count ?? 'several'} products`
+      return `${named(fields) || 'cells'} of ${counted(Number(change.names.count ?? 0), 'product')}`
     case 'import':
       return change.kind === 'treatment'
         ? 'treatments read from CSV'
-        : `${change.names.count ?? 'several'} products read from CSV`
+        : `${counted(Number(change.names.count ?? 0), 'product')} read from CSV`
     case 'update': {
       if (fields === 'active') return `switched ${subject(change)} ${to === 'true' ? 'on' : 'off'}`
       const what = named(fields)

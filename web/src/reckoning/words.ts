@@ -33,7 +33,7 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
       const units = counted(Number(numbers.quantity), 'unit')
       const value = formats.money(text(numbers, 'value'))
       return Number(numbers.apart)
-        ? `${counted(Number(numbers.lines), 'line')} left for the ordinary rate: ${units}, ${weight}; order value ${value}`
+        ? `${counted(Number(numbers.lines), 'line')} left for the ordinary rate: ${units}, ${value}, ${weight}`
         : `${counted(Number(numbers.lines), 'line')} to ship: ${units}, ${value}, ${weight}`
     }
     case 'lines.none_ordinary':

@@ -178,7 +178,7 @@ function ZoneList({
               </button>
               <button
                 type="button"
-                className="quiet min-w-6 px-0.5"
+                className="quiet min-w-[24px] px-0.5"
                 aria-label={`Move ${zone.name} up`}
                 disabled={index === 0}
                 onClick={() => void edits.moveZone(index, -1)}
@@ -187,7 +187,7 @@ function ZoneList({
               </button>
               <button
                 type="button"
-                className="quiet min-w-6 px-0.5"
+                className="quiet min-w-[24px] px-0.5"
                 aria-label={`Move ${zone.name} down`}
                 disabled={index === setup.zones.length - 1}
                 onClick={() => void edits.moveZone(index, 1)}

@@ -14,7 +14,7 @@ module Server
         { "format" => GateMile::Book::FORMAT, "version" => GateMile::Book::VERSION, "store" => store,
           "classes" => in_order(Records::ShippingClass.includes(:targets)).map(&:document),
           "treatments" => in_order(Records::Treatment).map { |treatment| treatment.document.compact },
-          "zones" => zones.map(&:document),
+          "zones" => zones.map { |zone| zone.document.compact },
           "methods" => in_order(Records::ShippingMethod).map { |method| method.document.compact },
           "rates" => rates(zones).map { |rate| rate.document.compact } }
       end
@@ -23,7 +23,7 @@ module Server
 
       def store
         classes = in_order(Records::TaxClass).map(&:document)
-        Records::Store.current.document.merge(classes.any? ? { "tax_classes" => classes } : {})
+        Records::Store.current.document.compact.merge(classes.any? ? { "tax_classes" => classes } : {})
       end
 
       def in_order(records) = records.order(:position, :id).to_a

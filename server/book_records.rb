@@ -13,6 +13,7 @@ module Server
         History.unrecorded do
           Records::Store.create!(book["store"].except("tax_classes").merge("id" => 1, "opening_cart" => opening_cart))
           book["store"].fetch("tax_classes", []).each { |item| Records::TaxClass.create!(item) }
+          book["classes"].each { |item| Records::ShippingClass.create!(item.except("treatments")) }
           book["zones"].each { |zone| zone(zone) }
           book["methods"].each { |method| Records::ShippingMethod.create!(method) }
           book["rates"].each { |rate| rate(rate) }
@@ -33,9 +34,7 @@ module Server
 
       def goods(book)
         book["treatments"].each { |treatment| Records::Treatment.create!(treatment) }
-        book["classes"].each do |item|
-          put_on(Records::ShippingClass.create!(item.except("treatments")), :shipping_class, item)
-        end
+        book["classes"].each { |item| put_on(Records::ShippingClass.find(item["id"]), :shipping_class, item) }
         book["products"].each do |product|
           record = product(product.except("variants"))
           product.fetch("variants", []).each { |variant| product(variant.merge("parent" => record.id)) }

@@ -80,13 +80,14 @@ module GateMile
 
     # @param key [String]
     # @param currency [Currency, nil] nil (itself a problem noted elsewhere) reads nothing
-    # @return [Money, nil] not negative
-    def money(key, currency, required: true)
+    # @param signed [Boolean] whether it may be negative
+    # @return [Money, nil]
+    def money(key, currency, required: true, signed: false)
       parsed(key, required: required) do |value|
         next if currency.nil?
 
         amount = Money.parse(value, currency)
-        amount.negative? ? problem(key, :negative) : amount
+        amount.negative? && !signed ? problem(key, :negative) : amount
       end
     end
 
@@ -117,9 +118,14 @@ module GateMile
     # @yieldparam item [Reader] of one object of the list
     # @return [Array] what the block made of each
     def list(key, required: true, most: nil)
+      items(key, required: required, most: most).map { |item| yield(item).tap { item.finish } }
+    end
+
+    # @param key [String]
+    # @return [Array<Reader>] of the objects of the list; the caller finishes each
+    def items(key, required: true, most: nil)
       values(key, required: required, most: most).each_with_index.map do |value, index|
-        item = Reader.new(value, problems, "#{at(key)}/#{index}")
-        yield(item).tap { item.finish }
+        Reader.new(value, problems, "#{at(key)}/#{index}")
       end
     end
 

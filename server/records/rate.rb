@@ -10,22 +10,64 @@ module Server
       words :name, required: false
       validates :zone_id, :shipping_method_id, presence: { message: Words.of(:unknown_id) }
       validates :shipping_method_id, uniqueness: { scope: :zone_id, message: Words.of(:method_in_zone) }
-      validate :plan_readable
+      validate :plans_readable, :areas_readable
+
+      PLANS = %w[plan cost].freeze
+
+      # Takes a class that goes out of the plans that price it.
+      # @param id [String]
+      # @return [void]
+      def self.forget_class(id)
+        where("plan LIKE :id OR cost LIKE :id", id: "%#{sanitize_sql_like(id)}%").find_each do |rate|
+          PLANS.each do |field|
+            classes = rate[field]&.fetch("classes", nil) or next
+            rate[field] = rate[field].merge("classes" => classes.reject { |item| item["class"] == id })
+          end
+          rate.save!(validate: false)
+        end
+      end
 
       # @return [Hash] as in a book document
       def document
         { "id" => id, "zone" => zone_id, "method" => shipping_method_id, "name" => name, "active" => active,
-          "plan" => plan }
+          "plan" => plan, "areas" => areas, "cost" => cost }
       end
 
       private
 
-      def plan_readable
-        self.plan = plan && GateMile::Plan.parse(plan, Store.current.money).dump
+      def plans_readable
+        PLANS.each { |field| self[field] = read(field) if self[field] }
+      end
+
+      def read(field)
+        plan = GateMile::PlanOrder.parse(self[field], Store.current.money)
+        known(field, plan)
+        plan.dump
       rescue GateMile::Invalid => e
-        e.problems.each do |problem|
-          errors.add(:plan, Words.of(problem.code, **problem.numbers), pointer: "/plan#{problem.pointer}")
+        e.problems.each { |problem| tell(field, problem) }
+        self[field]
+      end
+
+      def known(field, plan)
+        ids = plan.classes ? plan.classes.list.map(&:group) : []
+        gone = (ids - ShippingClass.where(id: ids).pluck(:id)).first or return
+        errors.add(field, Words.of(:unknown_id), pointer: "/#{field}/classes/#{ids.index(gone)}/class")
+      end
+
+      def tell(field, problem)
+        errors.add(field, Words.of(problem.code, **problem.numbers), pointer: "/#{field}#{problem.pointer}")
+      end
+
+      def areas_readable
+        self.areas = areas.presence
+        return if areas.nil?
+
+        reader = GateMile::Reader.new({ "areas" => areas })
+        read = reader.list("areas") { |item| GateMile::Area.read(item) }
+        reader.problems.each do |problem|
+          errors.add(:areas, Words.of(problem.code, **problem.numbers), pointer: problem.pointer)
         end
+        self.areas = read.map(&:dump) if reader.problems.empty?
       end
     end
   end

@@ -14,7 +14,10 @@ module Server
       # Set before it goes: where its products go, nil for no class.
       attr_accessor :heir
 
-      before_destroy(prepend: true) { products.each { |product| product.update!(shipping_class_id: heir) } }
+      before_destroy(prepend: true) do
+        products.each { |product| product.update!(shipping_class_id: heir) }
+        Rate.forget_class(id)
+      end
 
       # @return [Hash] as in a book document
       def document

@@ -12,6 +12,9 @@ module Server
       words :name
       words :private_name, required: false
       words :promise, required: false
+      words :hours, required: false
+      normalizes :address, with: ->(text) { text.strip.presence }
+      validates :address, length: { maximum: 300 }
       unlike_others :code, "method has this code"
       validates :code, presence: { message: Words.of(:missing) }, if: -> { name.present? }
       before_validation { self.code = free_code if code.blank? && name.present? }
@@ -19,7 +22,7 @@ module Server
       # @return [Hash] as in a book document
       def document
         { "id" => id, "code" => code, "name" => name, "private_name" => private_name, "promise" => promise,
-          "active" => active }
+          "active" => active, "kind" => kind, "address" => address, "hours" => hours }
       end
 
       private

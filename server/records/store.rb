@@ -21,7 +21,9 @@ module Server
         { "name" => name, "country" => country, "currency" => currency, "time_zone" => time_zone,
           "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
           "method_order" => method_order, "ship_from" => ship_from || {},
-          "basis" => basis || GateMile::Basis::DEFAULT.dump }
+          "basis" => basis || GateMile::Basis::DEFAULT.dump,
+          "parcels" => parcels || GateMile::ParcelPolicy::DEFAULT.dump, "zero_word" => zero_word.presence,
+          "nothing_text" => nothing_text.presence }
       end
 
       private

@@ -33,7 +33,7 @@ module Server
 
       # @return [Hash] as in a book document
       def document(areas: true)
-        fields = { "id" => id, "name" => name, "active" => active }
+        fields = { "id" => id, "name" => name, "active" => active, "nothing_text" => nothing_text.presence }
         areas ? fields.merge("areas" => self.areas.sort_by(&:position).map(&:document)) : fields
       end
 

@@ -36,9 +36,20 @@ module Server
 
         app.get("/api/findings") do
           answer(settings.shelf.derived(:findings) do |book|
-            { findings: book.findings.map(&:dump) }
+            asleep = Records::SleepingFinding.ids
+            { findings: book.findings.map { |found| { **found.dump, asleep: asleep.include?(found.key) } } }
           end)
         end
+
+        app.put "/api/findings/asleep" do
+          body = body_of("Asleep")
+          ::Server::History.edit("update", "finding", { fields: "active", to: (!body["asleep"]).to_s }) do
+            found = Records::SleepingFinding.find_by(id: body["key"])
+            body["asleep"] ? found || Records::SleepingFinding.create!(id: body["key"]) : found&.destroy!
+          end
+          done
+        end
+
         app.get("/api/coverage") { answer(settings.shelf.derived(:coverage) { |book| Geography.coverage(book.zones) }) }
 
         # Public and read-only. The page of every shop may ask.

@@ -19,9 +19,41 @@ module Server
           answer(Quotes.bench(revision, shown, cart, settings.shelf.at(body["compare_to"])))
         end
 
+        app.post "/api/lines" do
+          body = body_of("PriceLinesRequest")
+          _, book = settings.shelf.current
+          cart = cart_of(body["cart"], book, under: "/cart")
+          answer({ lines: Quotes.lines(Quotes.preview(book, body["preview"]), cart, body) })
+        end
+
+        app.post "/api/gates" do
+          _, book = settings.shelf.current
+          gates = GateMile::NextGates.new(book, cart_of(body_of, book)).list
+          answer({ gates: gates.map { |gate| gate.to_h.merge(price: gate.price&.to_s) } })
+        end
+
         return unless Settings.echo?
 
         app.post("/api/echo") { answer(body_of) }
+      end
+
+      # @return [Hash] pieces by rate id, of the contract
+      def self.lines(book, cart, body)
+        gauge = GateMile::Gauge.new(body["measure"], book.currency)
+        most = gauge.parse(body["most"])
+        raise GateMile::Malformed, :zero unless most.positive?
+
+        found = GateMile::PriceLines.new(book, cart, body["measure"], most, line: body.fetch("line", 0)).of
+        found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
+      rescue GateMile::Malformed => e
+        detail = Words.of(e.code, **e.numbers)
+        raise Problem.new(422, detail, errors: [{ pointer: "/most", code: e.code, detail: detail }])
+      end
+
+      def self.piece(piece, gauge, unit)
+        { from: gauge.write(piece.from, unit), to: gauge.write(piece.to, unit), from_in: piece.from_in,
+          to_in: piece.to_in, price: piece.price&.to_s, last: piece.last&.to_s, status: piece.status,
+          causes: piece.causes }
       end
 
       # @param shown [GateMile::Book] the setup, or a preview of it
@@ -41,7 +73,7 @@ module Server
 
         rate = book.rates.find { |candidate| candidate.id == preview["rate"] } or
           raise Problem.new(404, "The rate is not there any more.")
-        book.with_rate(rate.with(plan: preview["plan"] && GateMile::Plan.parse(preview["plan"], book.currency)))
+        book.with_rate(rate.with(plan: preview["plan"] && GateMile::PlanOrder.parse(preview["plan"], book.currency)))
       rescue GateMile::Invalid => e
         raise Problem.of_invalid(e, under: "/preview/plan")
       end
@@ -59,7 +91,7 @@ module Server
         { zone: book.quote(cart, at: Time.now).landing&.zone&.id,
           rates: book.board(cart).values.flatten.to_h { |method| [method.rate, method.price&.to_s] } }
       end
-      private_class_method :treatment, :before
+      private_class_method :piece, :treatment, :before
     end
   end
 end

@@ -13,6 +13,48 @@ module Server
           end, 201)
         end
 
+        app.get "/api/class-prices" do
+          _, book = settings.shelf.current
+          answer(Rates.class_prices(GateMile::ClassTable.new(book)))
+        end
+
+        app.post "/api/from-to" do
+          body = body_of("FromTo")
+          answer(Rates.from_to(body, settings.shelf.current.last.store))
+        end
+
+        app.get "/api/rates.csv" do
+          content_type "text/csv", charset: "utf-8"
+          attachment "rates.csv"
+          RatesCsv.write(params["rate"])
+        end
+
+        app.post "/api/rates/import" do
+          body = body_of("TableImport", limit: Geography::CSV_LIMIT)
+          next answer(RatesCsv::Reading.new(body["csv"]).read(store: false)) unless body["store"]
+
+          answer(::Server::History.edit("import", "rate", {}) { RatesCsv::Reading.new(body["csv"]).read(store: true) })
+        end
+
+        app.post "/api/rates/change" do
+          body = body_of("RatesChange")
+          rates = Records::Rate.where(id: body["rates"]).order(:position, :id).to_a
+          names = { fields: "plan" }
+          answer(::Server::History.edit("bulk", "rate", names) do
+            done = RateChanges.change(rates, body["percent"], body["amount"], store: body["store"])
+            done.tap { names[:count] = done[:rates].size.to_s }
+          end)
+        end
+
+        app.post "/api/rates/:id/copy" do
+          rate = found(Records::Rate, params["id"])
+          zones = body_of("Order")["ids"].uniq.map { |id| found(Records::Zone, id) }
+          ::Server::History.edit("bulk", "rate", { count: zones.size.to_s, fields: "copy", **Rates.names(rate) }) do
+            RateChanges.copy(rate, zones)
+          end
+          done
+        end
+
         app.patch "/api/rates/:id" do
           body = body_of("RatePatch")
           names = {}
@@ -43,6 +85,33 @@ module Server
         zone.update!(active: true) if first
         names.merge!(names(rate), first ? { zone_on: zone.name } : {})
         rate
+      end
+
+      # @return [Hash] ClassPrices of the contract
+      def self.class_prices(table)
+        { units: GateMile::ClassTable::UNITS,
+          examples: table.examples.map { |group, article| { class: group, name: article.name } },
+          rates: table.rows.map do |row|
+            prices = row.prices.each_value.map do |list|
+              list.map do |found|
+                found.is_a?(Symbol) ? { price: nil, cause: found } : { price: found.to_s, cause: nil }
+              end
+            end
+            { rate: row.rate, prices: prices }
+          end }
+      end
+
+      # @return [Hash] FromToRead of the contract
+      def self.from_to(body, store)
+        unit = { "weight" => store.weight_unit, "billable_weight" => store.weight_unit, "volume" => "l",
+                 "longest" => store.length_unit }[body["measure"]]
+        read = GateMile::FromTo.new(body["rows"], body["measure"], body["edges"], store.currency,
+                                    choices: body.fetch("choices", {}), unit: unit)
+        problems = read.problems.map do |problem|
+          _, _, row, field = problem.pointer.split("/")
+          { row: row.to_i, field: field, detail: Words.of(problem.code, **problem.numbers) }
+        end
+        { steps: read.steps, issues: read.issues.map(&:to_h), problems: problems }
       end
 
       # @param rate [Records::Rate]

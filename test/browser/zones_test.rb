@@ -61,6 +61,7 @@ class ZonesTest < Minitest::Test
     assert_selector "output", text: /:/
     assert_accessible "the map and the ladder"
     find("button[role=tab]", text: "Findings").click
+    find("summary", text: "Worth knowing").click
     assert_text "Of United States, Alaska, Hawaii"
     find("button[role=tab]", text: "All countries").click
     assert_selector "tr", text: /Ireland\s*wholly\s*Ireland/

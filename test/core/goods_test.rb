@@ -94,11 +94,11 @@ class GoodsTest < Minitest::Test
   end
 
   def test_each_finding_about_goods
-    none = ->(**parts) { book(**parts).findings.map { |finding| [finding.code, finding.zone, finding.numbers[:reason]] } - [[:covers_world, "all", nil]] }
+    none = ->(**parts) { book(**parts).findings.map { |finding| [finding.code, finding.zone, finding.numbers[:reason]] } - [[:covers_world, "all", nil], [:no_rate, "all", nil]] }
     goods = [{ "sku" => "A", "name" => "A", "price" => "1", "weight" => "1 kg", "class" => "c", "treatments" => ["t"] }]
     classes = [{ "id" => "c", "name" => "C" }]
     treat = ->(**fields) { [{ "id" => "t", "name" => "T" }.merge(fields.transform_keys(&:to_s))] }
-    price = { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1" } }
+    price = { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "2" } }
     assert_empty none.call(products: goods, classes: classes, treatments: treat.call(price: price))
     assert_equal [[:no_way, "uk", nil]], none.call(products: goods, classes: classes, treatments: treat.call(travel: { "only" => [] }))
     assert_equal [[:treatment_never, nil, :says_nothing]], none.call(products: goods, classes: classes, treatments: treat.call)

@@ -44,6 +44,7 @@ class ApiTest < Minitest::Test
     product = api(:patch, "/api/products/#{product["id"]}", { lock_version: 0, price: "13.00" })
     api(:delete, "/api/products/#{product["id"]}?lock_version=#{product["lock_version"]}")
     goods
+    rates
     api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Quay", basis: { discounts: "before", tax: "without" } })
     assert_equal "priced", api(:post, "/api/quote", CART)["status"]
     before = setup_now["revision"]
@@ -53,6 +54,9 @@ class ApiTest < Minitest::Test
     assert_equal "incomplete", bench["board"].flat_map { |band|
       band["methods"]
     }.find { |found| found["rate"] == "ie-tracked" }["status"]
+    lines = api(:post, "/api/lines",
+                { cart: CART, measure: "weight", most: "5 kg", preview: { rate: "uk-tracked", plan: { schedule: { kind: "flat", amount: "3" } } } })["lines"]
+    assert_equal([["0 kg", "5 kg", "3.00"]], lines["uk-tracked"].map { |piece| piece.values_at("from", "to", "price") })
     rate = find("rates", other["id"])
     api(:delete, "/api/rates/#{rate["id"]}?lock_version=#{rate["lock_version"]}")
     method = find("methods", method["id"])
@@ -221,7 +225,58 @@ class ApiTest < Minitest::Test
     assert_equal exported, api(:get, "/api/zones.csv")
   end
 
+  # Every schedule of the demo goes out and comes back as it was; what is wrong is told at its line, and its rate stays.
+  def test_schedules_as_csv
+    fresh(WHOLE_DEMO)
+    csv = api(:get, "/api/rates.csv")
+    read = ->(text, store: false) { api(:post, "/api/rates/import", { csv: text, store: store }) }
+    same = read.call(csv)
+    assert_equal [[], [], []], same.values_at("created", "changed", "faults")
+    assert_equal WHOLE_DEMO["rates"].count { |rate| rate["plan"] }, same["unchanged"].size
+    head = csv.lines.first
+    own = CSV.parse(api(:get, "/api/rates.csv?rate=uk-tracked"), headers: true)
+    assert_equal 1, own.map { |row| row.values_at("zone", "method") }.uniq.size
+    zone, method = own.first.values_at("zone", "method")
+    steps = ["5 kg,,,,9.00", "0 kg,,,,4.00", "20 kg,,,,none"].map { |cells| "#{zone},#{method},,steps,weight,,#{cells},,,\n" }
+    bad = ["Nowhere,#{method},,flat,,,,,,,4,,,\n", "Ireland,#{method},,grid,weight,,0 kg,value,,0,x,,,\n",
+           "Ireland,#{method},,grid,weight,,0 kg,value,,9,1,,,\n"]
+    taken = read.call(head + steps.join + bad.join, store: true)
+    assert_equal [["#{zone}, #{method}"],
+                  [[5, "zone: There is none called Nowhere."], [6, "cells: Write an amount like 4.50, with a point and without a currency sign."]]],
+                 [taken["changed"], taken["faults"].map { |fault| fault.values_at("line", "detail") }]
+    assert_equal([["0 kg", "4.00"], ["5 kg", "9.00"], ["20 kg", nil]],
+                 find("rates", "uk-tracked")["plan"]["schedule"]["steps"].map { |step| step.values_at("at", "amount") })
+  end
+
   private
+
+  # What goes through many rates, and what is only read of them.
+  def rates
+    by_unit = { schedule: { kind: "first", first: "3.00", additional: "0.25" } }
+    api(:patch, "/api/rates/uk-tracked", { lock_version: find("rates", "uk-tracked")["lock_version"], plan: by_unit })
+    gates = api(:post, "/api/gates", CART)["gates"].select { |gate| gate["rate"] == "uk-tracked" }
+    assert_equal([[1, "9.00"], [-1, "8.50"]], gates.map { |gate| gate.values_at("by", "price") })
+    api(:post, "/api/history/undo", { change: setup_now["history"]["undo"]["id"] })
+    ask = { rates: %w[uk-tracked ie-tracked], percent: "10", amount: "-0.05" }
+    shown = api(:post, "/api/rates/change", { **ask, store: false })
+    assert_equal [{ "pointer" => "/schedule/amount", "before" => "5.95", "after" => "6.50" }], shown["rates"].first["amounts"]
+    assert_equal "5.95", find("rates", "uk-tracked")["plan"]["schedule"]["amount"]
+    api(:post, "/api/rates/change", { **ask, store: true })
+    assert_equal "6.50", find("rates", "uk-tracked")["plan"]["schedule"]["amount"]
+    assert_equal [422, ["/percent"]], refused(:post, "/api/rates/change", { **ask, percent: "101", store: true })
+    api(:post, "/api/rates/uk-tracked/copy", { ids: ["ireland"] })
+    assert_equal "6.50", find("rates", "ie-tracked")["plan"]["schedule"]["amount"]
+    2.times { api(:post, "/api/history/undo", { change: setup_now["history"]["undo"]["id"] }) }
+    classes = api(:get, "/api/class-prices")
+    assert_equal [[{ "price" => "5.95", "cause" => nil }] * 3], classes["rates"].find { |row| row["rate"] == "uk-tracked" }["prices"].uniq
+    read = api(:post, "/api/from-to", { rows: [%w[0 2 4.95], %w[3 5 6]], measure: "weight", edges: "up_to", choices: { "gap:2 kg" => "lower" } })
+    assert_equal([["0 kg", "4.95"], ["3 kg", "6.00"], ["5 kg", nil]], read["steps"].map { |step| step.values_at("at", "amount") })
+    api(:post, "/api/rates/import", { csv: api(:get, "/api/rates.csv"), store: false })
+    finding = api(:get, "/api/findings")["findings"].first
+    refute finding["asleep"]
+    api(:put, "/api/findings/asleep", { key: finding["key"], asleep: true })
+    assert_equal(finding.merge("asleep" => true), api(:get, "/api/findings")["findings"].find { |found| found["key"] == finding["key"] })
+  end
 
   # Classes, treatments, tables and edits of many, each answer held against the contract.
   def goods

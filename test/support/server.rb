@@ -17,10 +17,18 @@ module ServerSupport
 
   STACK = Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
   # The demo as one book: loaded once as merchants load it, then read out again.
-  DEMO = begin
+  WHOLE_DEMO = begin
     Server::Demo.load
     Server::BookDocument.read
   end
+  FLAT = { "uk-collect" => "0.00", "uk-tracked" => "5.95", "uk-next-day" => "9.80", "uk-pallet" => "38.00", "hi-tracked" => "11.50",
+           "hi-pallet" => "62.00", "ni-tracked" => "8.20", "ni-next-day" => "16.40", "iom-tracked" => "11.50", "iom-pallet" => "96.00",
+           "ie-tracked" => "12.90", "ie-pallet" => "118.00", "near-tracked" => "16.50", "near-air" => "27.00", "further-tracked" => "21.50",
+           "further-air" => "32.00", "america-air" => "38.50" }.freeze
+  # The same with one flat price for every rate: what is not about rates can count on them.
+  DEMO = WHOLE_DEMO.merge("rates" => WHOLE_DEMO["rates"].select { |rate| FLAT.key?(rate["id"]) }.map do |rate|
+    rate.except("areas", "cost").merge("plan" => { "schedule" => { "kind" => "flat", "amount" => FLAT[rate["id"]] } })
+  end).freeze
   CART = JSON.parse(File.read(File.join(Server::ROOT, "demo/cart.json")))
   SHOP = { "name" => "Knot & Sons", "country" => "IE", "currency" => "EUR", "time_zone" => "Europe/Dublin", "weight_unit" => "kg",
            "length_unit" => "cm", "prices_include_tax" => true, "ship_from" => { "country" => "IE", "lines" => ["The Pier"] } }.freeze

@@ -8,11 +8,15 @@ import { Wordmark } from './frame/top-bar'
 import { Catalogue } from './goods/catalogue'
 import { Classes } from './goods/classes'
 import { GoodsCsv } from './goods/csv'
-import { GoodsFindings } from './goods/findings'
+import { FindingsPart } from './findings/part'
 import { Goods } from './goods/goods'
 import { Treatments } from './goods/treatments'
 import { Methods } from './methods/methods'
 import { Zones } from './zones/zones'
+import { ByClass } from './rates/by-class'
+import { RateList } from './rates/rate-list'
+import { Rates } from './rates/rates'
+import { RatesCsv } from './rates/rates-csv'
 import { FirstRun } from './store/first-run'
 import { ShopSettings } from './store/shop-settings'
 
@@ -66,7 +70,33 @@ export const router = createBrowserRouter([
               { path: 'classes', element: <Classes /> },
               { path: 'treatments', element: <Treatments /> },
               { path: 'csv', element: <GoodsCsv /> },
-              { path: 'findings', element: <GoodsFindings /> },
+              {
+                path: 'findings',
+                element: (
+                  <FindingsPart
+                    section="goods"
+                    none="Nothing found: every product has a weight and a way to travel, and every treatment says something."
+                  />
+                ),
+              },
+            ],
+          },
+          {
+            path: '/rates',
+            element: <Rates />,
+            children: [
+              { index: true, element: <RateList /> },
+              { path: 'classes', element: <ByClass /> },
+              { path: 'csv', element: <RatesCsv /> },
+              {
+                path: 'findings',
+                element: (
+                  <FindingsPart
+                    section="rates"
+                    none="Nothing found: every zone has a rate, and no rate has a hole or gives anything away."
+                  />
+                ),
+              },
             ],
           },
           { path: '/methods', element: <Methods /> },

@@ -114,11 +114,18 @@ module GateMile
     # @return [Hash{String => Array<MethodQuote>}] by zone id
     def board(cart, carriers: nil)
       basket = basket(cart)
-      zones.to_h { |zone| [zone.id, Quote.in_zone(self, basket, zone, carriers: carriers)] }
+      here = zones.land(cart.destination).zone
+      place = Destination.new(cart.destination)
+      zones.to_h do |zone|
+        there = zone.equal?(here) ? place : Destination::SOMEWHERE
+        [zone.id, Quote.in_zone(self, basket, zone, place: there, carriers: carriers)]
+      end
     end
 
     # @return [Array<Finding>] what the audit of the whole setup finds, the most harmful first
-    def findings = Finding.in_order(ZoneFindings.new(zones).list + GoodsFindings.new(self).list)
+    def findings
+      Finding.in_order(RateFindings.new(self).list + ZoneFindings.new(zones).list + GoodsFindings.new(self).list)
+    end
 
     # @param rate [Rate] takes the place of the rate with the same id
     # @return [Book] this one is left as it is

@@ -67,6 +67,7 @@ module GateMile
       @parts[:products].each_with_index { |item, at| known(:tax_class, item.tax_class, [:products, at, :tax_class]) }
       @parts[:classes].each_with_index { |item, at| all(:treatment, item.treatments, [:classes, at, :treatments]) }
       @parts[:treatments].each_with_index { |item, at| treatment(item, [:treatments, at]) }
+      @parts[:rates].each_with_index { |rate, at| plans(rate, [:rates, at]) }
     end
 
     private
@@ -92,6 +93,13 @@ module GateMile
       all(:method, item.never, [*place, :travel, :never])
       methods = item.price&.by_method || {}
       methods.each_key.with_index { |id, at| known(:method, id, [*place, :price, :by_method, at, :method]) }
+    end
+
+    def plans(rate, place)
+      %i[plan cost].each do |field|
+        classes = rate[field]&.classes or next
+        classes.list.each_with_index { |item, at| known(:class, item.group, [*place, field, :classes, at, :class]) }
+      end
     end
 
     def all(kind, ids, place) = ids&.each_with_index { |id, at| known(kind, id, [*place, at]) }

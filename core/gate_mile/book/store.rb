@@ -8,9 +8,10 @@ module GateMile
   # country: ISO code; currency: {Currency}; time_zone: IANA name; weight_unit, length_unit: the units that the
   # merchant reads; prices_include_tax: whether the goods' prices do; method_order: "price" or "merchant", the order
   # in which a quote lists its methods; ship_from: {Address}; tax_classes: {TaxClass}es, the first for goods that name
-  # none; basis: {Basis} of the order value.
+  # none; basis: {Basis} of the order value; parcels: {ParcelPolicy}; zero_word: what a price of nothing is called;
+  # nothing_text: the merchant's words to a shopper where nothing is available, or nil.
   class Store < Value.of(:name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax,
-                         :method_order, :ship_from, :tax_classes, :basis)
+                         :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text)
     ORDERS = %w[price merchant].freeze
 
     # @param reader [Reader]
@@ -26,8 +27,10 @@ module GateMile
           ship_from: reader.object("ship_from", required: false)&.then { |item| Address.read(item) } ||
                      Address::UNKNOWN,
           tax_classes: reader.list("tax_classes", required: false, most: 50) { |item| TaxClass.read(item) },
-          basis: reader.object("basis", required: false)&.then { |item| Basis.read(item) } || Basis::DEFAULT)
-        .tap { reader.finish }
+          basis: reader.object("basis", required: false)&.then { |item| Basis.read(item) } || Basis::DEFAULT,
+          parcels: ParcelPolicy.of(reader) || ParcelPolicy::DEFAULT,
+          zero_word: reader.text("zero_word", required: false, most: 40),
+          nothing_text: reader.text("nothing_text", required: false, most: 500)).tap { reader.finish }
     end
 
     # @param text [String] an IANA name such as "Europe/London"
@@ -55,7 +58,10 @@ module GateMile
       { "name" => name, "country" => country, "currency" => currency.code, "time_zone" => time_zone,
         "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
         "method_order" => method_order, "ship_from" => ship_from.dump,
-        "tax_classes" => (tax_classes.map(&:dump) if tax_classes.any?), "basis" => basis.dump }.compact
+        "tax_classes" => (if tax_classes.any?
+                            tax_classes.map(&:dump)
+                          end), "basis" => basis.dump, "parcels" => parcels.dump,
+        "zero_word" => zero_word, "nothing_text" => nothing_text }.compact
     end
   end
 end

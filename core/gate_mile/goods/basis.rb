@@ -8,9 +8,12 @@ module GateMile
                 "lines" => %w[shipping all ordinary] }.freeze
 
     # @param reader [Reader]
-    # @return [Basis] the first choice of each where nothing is said
-    def self.read(reader)
-      chosen = CHOICES.to_h { |key, among| [key.to_sym, reader.choice(key, among: among, default: among.first)] }
+    # @param lines [String] which lines count where nothing is said
+    # @return [Basis] else the first choice of each where nothing is said
+    def self.read(reader, lines: CHOICES["lines"].first)
+      chosen = CHOICES.to_h do |key, among|
+        [key.to_sym, reader.choice(key, among: among, default: key == "lines" ? lines : among.first)]
+      end
       reader.finish
       new(**chosen)
     end

@@ -17,6 +17,19 @@ module GateMile
       amount * (wanted ? factor : 1 / factor)
     end
 
+    # Shares a total out in proportion to weights, in whole numbers by largest remainder; the earlier one among equals.
+    # @param total [Integer]
+    # @param weights [Array<Integer>] none negative, some positive
+    # @return [Array<Integer>] they sum up to the total
+    def self.share(total, weights)
+      sum = weights.sum
+      exact = weights.map { |weight| Rational(weight * total, sum) }
+      shares = exact.map(&:floor)
+      places = exact.each_index.sort_by { |index| [shares[index] - exact[index], index] }
+      places.first(total - shares.sum).each { |index| shares[index] += 1 }
+      shares
+    end
+
     # Spreads a discount over amounts in proportion to them: whole minor units by largest remainder, the earlier one
     # among equals.
     # @param discount [Integer] minor units
@@ -26,11 +39,7 @@ module GateMile
       total = amounts.sum
       return amounts if discount >= total
 
-      exact = amounts.map { |amount| Rational(amount * discount, total) }
-      shares = exact.map(&:floor)
-      places = exact.each_index.sort_by { |index| [shares[index] - exact[index], index] }
-      places.first(discount - shares.sum).each { |index| shares[index] += 1 }
-      shares
+      share(discount, amounts)
     end
   end
 end

@@ -1,26 +1,28 @@
 # frozen_string_literal: true
 
 module GateMile
-  # A schedule of one amount, whatever is in the cart.
+  # A schedule of one amount, whatever is in the load.
   class Flat < Value.of(:amount)
     # @param reader [Reader]
     # @param currency [Currency]
     # @return [Flat]
     def self.read(reader, currency) = new(amount: reader.money("amount", currency))
 
-    # @return [nil] a flat amount needs no carrier's answer
-    def request(_basket) = nil
+    # @return [Array<Gauge>] what it looks at
+    def gauges = []
 
-    # @return [Money]
-    def price(_lines) = amount
+    # @return [Array<Scale>] what its prices change along
+    def scales = []
 
-    # @return [Boolean] a flat amount is the same for every weight
-    def needs_weight? = false
-
-    # @return [Symbol] how the reckoning calls it
-    def code = :"schedule.flat"
+    # @param _load [Load]
+    # @return [Priced]
+    def price(_load, _place) = Priced.new(code: :"schedule.flat", amount: amount.minor, numbers: {})
 
     # @return [Hash] for JSON
     def dump = { "kind" => "flat", "amount" => amount.to_s }
+  end
+
+  # What a schedule makes of one load, before it is rounded. amount: minor units; numbers: what went in.
+  class Priced < Value.of(:code, :amount, :numbers)
   end
 end

@@ -6,7 +6,7 @@ module GateMile
   class Measure
     include Comparable
 
-    PATTERN = /\A\s*(\S+?)\s*([[:alpha:]]+)?\s*\z/
+    PATTERN = /\A\s*(\S+?)\s*([[:alpha:]]+[23]?)?\s*\z/
     private_constant :PATTERN
 
     # @return [Integer, Rational] base units (nanograms of a {Weight}, nanometres of a {Length})
@@ -85,5 +85,13 @@ module GateMile
             .freeze
     # One kilometre
     LIMIT = UNITS["m"] * 1000
+  end
+
+  # A volume, exact in cubic nanometres.
+  class Volume < Measure
+    UNITS = { "l" => 10**24, "ml" => 10**21, "cm3" => 10**21, "m3" => 10**27, "in3" => 25_400_000**3,
+              "ft3" => 304_800_000**3 }.freeze
+    # A thousand cubic metres
+    LIMIT = UNITS["m3"] * 1000
   end
 end

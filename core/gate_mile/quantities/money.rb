@@ -58,6 +58,10 @@ module GateMile
     def <=>(other) = other.is_a?(Money) && other.currency.equal?(currency) ? minor <=> other.minor : nil
     def eql?(other) = other.is_a?(Money) && self == other
     def hash = [minor, currency].hash
+    # @param minor [Integer]
+    # @return [Money] so much of the same currency
+    def with_minor(minor) = Money.new(minor, currency)
+
     def zero? = minor.zero?
     def negative? = minor.negative?
 

@@ -7,15 +7,16 @@ module GateMile
     STEPS = %i[restrictions lines ordinary treated price finish].freeze
 
     # Causes that mean: the merchant has left something open, rather than said no.
-    INCOMPLETE = %i[no_price unknown_product].freeze
+    INCOMPLETE = %i[no_price unknown_product no_weight no_size blank_cell no_class_price].freeze
     private_constant :INCOMPLETE
 
     # @param book [Book]
     # @param basket [Basket]
     # @param rate [Rate]
     # @param answers [Hash] what the carriers answered, by request
+    # @param place [Destination]
     # @return [MethodQuote]
-    def self.run(book, basket, rate, answers) = new(Run.new(book, basket, rate, answers)).call
+    def self.run(book, basket, rate, answers, place) = new(Run.new(book, basket, rate, answers, place)).call
 
     def initialize(run)
       @run = run
@@ -30,6 +31,12 @@ module GateMile
       result
     end
 
+    # @return [Array<Line>] those that the plan prices
+    def ordinary_lines
+      lines
+      @run.ordinary_lines
+    end
+
     private
 
     # May every line travel by it, and is it offered at all?
@@ -42,6 +49,17 @@ module GateMile
         barred(line) if line.treatments.any?
       end
       run.bar(:no_price, { kind: "rate", id: run.rate.id, field: "plan" }) if run.rate.plan.nil?
+      narrowed
+    end
+
+    # A rate may hold in a part of its zone only. Where the cart does not go to the zone, it is priced as if it went
+    # there.
+    def narrowed
+      found = @run.rate.areas&.column(nil, @run.place)
+      return unless found.is_a?(Refusal)
+      return @run.note(:restrictions, :"rate.narrowed") if found.code == :address_decides
+
+      @run.bar(found.code, { kind: "rate", id: @run.rate.id, field: "areas" }, **found.numbers)
     end
 
     def switched_off
@@ -96,11 +114,17 @@ module GateMile
     def ordinary
       return @run.ordinary = Money.zero(@run.book.currency) if @run.ordinary_lines.empty?
 
-      schedule = @run.rate.plan.schedule
-      @run.ordinary = schedule.price(@run.ordinary_lines)
-      @run.note(:ordinary, schedule.code, amount: @run.ordinary,
-                                          setting: { kind: "rate", id: @run.rate.id, field: "plan" },
-                                          zone: @run.book.zone(@run.rate.zone).name)
+      found = @run.rate.plan.price(@run.ordinary_lines, @run.basket, @run.place)
+      tell_plan(found, { kind: "rate", id: @run.rate.id, field: "plan" })
+      @run.ordinary = found.amount
+    end
+
+    def tell_plan(found, setting)
+      zone = @run.book.zone(@run.rate.zone).name
+      found.steps.each do |code, amount, numbers|
+        @run.note(:ordinary, code, amount: amount, setting: setting, zone: zone, **numbers)
+      end
+      found.refusals.each { |refusal| @run.bar(refusal.code, setting, **refusal.numbers) }
     end
 
     # What treated goods pay by themselves, and fees on top of ordinary ones.
@@ -155,7 +179,15 @@ module GateMile
       run = @run
       MethodQuote.new(method: run.method.id, rate: run.rate.id, code: run.method.code,
                       name: run.rate.name || run.method.name, promise: run.method.promise, status: status,
-                      price: (run.price unless run.out?), marks: [], causes: run.causes, reckoning: run.reckoning)
+                      price: (run.price unless run.out?), cost: cost, marks: [], causes: run.causes,
+                      reckoning: run.reckoning)
+    end
+
+    # What the ordinary lines cost the merchant, where that is said and can be worked out.
+    def cost
+      return if @run.out? || @run.rate.cost.nil? || @run.ordinary_lines.empty?
+
+      @run.rate.cost.price(@run.ordinary_lines, @run.basket, @run.place).amount
     end
 
     def status

@@ -6,18 +6,20 @@ module GateMile
   # ordinary_lines: those priced by the rate's plan; apart: those priced by themselves, fees: those of the ordinary ones
   # that pay something on top, both as [{Line}, {Placed}]; ordinary, treated: {Money}, the two parts; price: {Money}.
   class Run
-    attr_reader :book, :basket, :rate, :answers, :method, :causes, :reckoning
+    attr_reader :book, :basket, :rate, :answers, :place, :method, :causes, :reckoning
     attr_accessor :ordinary_lines, :apart, :fees, :ordinary, :treated, :price
 
     # @param book [Book]
     # @param basket [Basket]
     # @param rate [Rate]
     # @param answers [Hash] what the carriers answered, by request
-    def initialize(book, basket, rate, answers)
+    # @param place [Destination]
+    def initialize(book, basket, rate, answers, place)
       @book = book
       @basket = basket
       @rate = rate
       @answers = answers
+      @place = place
       @method = book.shipping_method(rate.method)
       @causes = []
       @reckoning = []

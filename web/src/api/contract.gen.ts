@@ -165,6 +165,108 @@ export interface paths {
         patch: operations["updateArea"];
         trace?: never;
     };
+    "/api/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The exact price of every rate along a measure of the cart */
+        post: operations["readPriceLines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rates.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Schedules and grids as CSV, a row for each step or cell */
+        get: operations["exportRates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rates/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads schedules and grids from CSV; `store` false shows what it would do, true does it for the good rates */
+        post: operations["importRates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class-prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each class costs by every rate of every zone, at 1, 2 and 5 units */
+        get: operations["readClassPrices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/from-to": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes steps of a list of from–to pairs, and says what does not fit together */
+        post: operations["readFromTo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many units more or fewer of which line change a price, for each rate of the cart's zone */
+        post: operations["readNextGates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clauses": {
         parameters: {
             query?: never;
@@ -243,6 +345,23 @@ export interface paths {
         /** What the audit of the setup found, the most harmful first */
         get: operations["readFindings"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/asleep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Folds a finding away, or wakes it; it wakes by itself when what it says changes */
+        put: operations["putFindingToSleep"];
         post?: never;
         delete?: never;
         options?: never;
@@ -399,6 +518,42 @@ export interface paths {
         put?: never;
         /** Puts a method into a zone; `new_method` makes the method in the same change */
         post: operations["createRate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rates/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** All amounts of many rates by a percentage, then an amount; `store` false shows every price before and after */
+        post: operations["changeRates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rates/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same price for the method in other zones; what stands there is replaced */
+        post: operations["copyRate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -942,6 +1097,11 @@ export interface components {
             method_order?: string;
             ship_from?: components["schemas"]["Address"];
             basis?: components["schemas"]["Basis"];
+            parcels?: components["schemas"]["Parcels"];
+            /** @description What a price of nothing is called */
+            zero_word?: string | null;
+            /** @description The merchant's words to a shopper where nothing is available */
+            nothing_text?: string | null;
         };
         StoreDraft: WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "ship_from">;
         StorePatch: {
@@ -950,7 +1110,7 @@ export interface components {
         Store: {
             currency_exponent: number;
             lock_version: number;
-        } & WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "method_order" | "ship_from" | "basis">;
+        } & WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "method_order" | "ship_from" | "basis" | "parcels" | "zero_word" | "nothing_text">;
         Address: {
             /** @description ISO 3166-1 alpha-2 */
             country?: string | null;
@@ -999,6 +1159,7 @@ export interface components {
         ZoneFields: {
             name?: string;
             active?: boolean;
+            nothing_text?: string | null;
         };
         ZoneDraft: {
             areas?: components["schemas"]["AreaDraft"][];
@@ -1010,7 +1171,7 @@ export interface components {
             id: string;
             areas: components["schemas"]["Area"][];
             lock_version: number;
-        } & WithRequired<components["schemas"]["ZoneFields"], "name" | "active">;
+        } & WithRequired<components["schemas"]["ZoneFields"], "name" | "active" | "nothing_text">;
         MethodFields: {
             name?: string;
             /** @description Stable; travels with the order. Made of the name where it is left out */
@@ -1018,6 +1179,11 @@ export interface components {
             private_name?: string | null;
             promise?: string | null;
             active?: boolean;
+            /** @enum {string} */
+            kind?: "delivery" | "collection";
+            /** @description Where goods are collected */
+            address?: string | null;
+            hours?: string | null;
         };
         MethodDraft: WithRequired<components["schemas"]["MethodFields"], "name">;
         MethodPatch: {
@@ -1026,13 +1192,211 @@ export interface components {
         Method: {
             id: string;
             lock_version: number;
-        } & WithRequired<components["schemas"]["MethodFields"], "name" | "code" | "private_name" | "promise" | "active">;
-        Plan: {
-            schedule: {
-                /** @enum {string} */
-                kind: "flat";
-                amount: components["schemas"]["Amount"];
+        } & WithRequired<components["schemas"]["MethodFields"], "name" | "code" | "private_name" | "promise" | "active" | "kind" | "address" | "hours">;
+        Scale: {
+            measure: components["schemas"]["MeasureName"];
+            /** @enum {string} */
+            edges?: "from" | "up_to";
+            at?: string[];
+            areas?: {
+                name: string;
+                areas: components["schemas"]["AreaDocument"][];
+            }[];
+        };
+        AreaDocument: {
+            /** @enum {string} */
+            kind: "country" | "world" | "regions";
+            country?: string;
+            regions?: string[];
+            only?: string[];
+            except?: string[];
+        };
+        /** @enum {string} */
+        MeasureName: "weight" | "billable_weight" | "value" | "quantity" | "volume" | "longest";
+        Step: {
+            /** @description Where it begins: 5 kg, 75.00, 4 */
+            at: string;
+            amount?: components["schemas"]["Amount"];
+            /** @description For each started increment above its start */
+            each?: components["schemas"]["Amount"];
+            increment?: string;
+            /** @description Of the group's value */
+            percent?: string;
+            /** @description Not available */
+            none?: boolean;
+        };
+        Schedule: {
+            /** @enum {string} */
+            kind: "flat" | "first" | "steps" | "grid";
+            amount?: components["schemas"]["Amount"];
+            first?: components["schemas"]["Amount"];
+            additional?: components["schemas"]["Amount"];
+            measure?: components["schemas"]["MeasureName"];
+            /**
+             * @description Which side boundaries belong to
+             * @enum {string}
+             */
+            edges?: "from" | "up_to";
+            steps?: components["schemas"]["Step"][];
+            rows?: components["schemas"]["Scale"];
+            columns?: components["schemas"]["GridColumns"];
+            cells?: (string | null)[][];
+        };
+        GridColumns: {
+            measure?: components["schemas"]["MeasureName"];
+            /** @enum {string} */
+            edges?: "from" | "up_to";
+            at?: string[];
+            areas?: {
+                name: string;
+                areas: components["schemas"]["AreaDocument"][];
+            }[];
+        };
+        ClassPrice: {
+            class?: string;
+            carried?: boolean;
+            /** @enum {string} */
+            charge?: "once" | "unit";
+            schedule?: components["schemas"]["Schedule"];
+            /** @description Of everything else: goods without a class belong to it */
+            unclassed?: boolean;
+        };
+        Parcels: {
+            /** @enum {string} */
+            kind: "one" | "unit" | "fixed";
+            up_to?: string;
+            tare?: string;
+            size?: {
+                length: string;
+                width: string;
+                height: string;
             };
+            /** @description Volumetric divisor */
+            divisor?: string;
+            /**
+             * @description cm³ for a kg, or in³ for a lb
+             * @enum {string}
+             */
+            per?: "kg" | "lb";
+        };
+        Plan: {
+            /** @enum {string} */
+            group?: "cart" | "class" | "product" | "unit" | "parcel";
+            schedule?: components["schemas"]["Schedule"];
+            classes?: components["schemas"]["ClassPrice"][];
+            others?: components["schemas"]["ClassPrice"];
+            /** @enum {string} */
+            combine?: "sum" | "highest" | "lowest" | "dearest_first";
+            handling?: {
+                fixed?: components["schemas"]["Amount"];
+                percent?: string;
+                /** @enum {string} */
+                per?: "order" | "unit" | "parcel";
+            };
+            minimum?: components["schemas"]["Amount"];
+            maximum?: components["schemas"]["Amount"];
+            ending?: components["schemas"]["Amount"];
+            basis?: components["schemas"]["Basis"];
+            parcels?: components["schemas"]["Parcels"];
+        };
+        ClassPrices: {
+            units: number[];
+            examples: {
+                class: string | null;
+                name: string;
+            }[];
+            rates: {
+                rate: string;
+                /** @description In the order of the examples, then of the units */
+                prices: {
+                    price: components["schemas"]["Amount"] | null;
+                    cause: string | null;
+                }[][];
+            }[];
+        };
+        FromTo: {
+            /** @description from, to, amount */
+            rows: string[][];
+            measure: components["schemas"]["MeasureName"];
+            /** @enum {string} */
+            edges: "from" | "up_to";
+            /** @description By the key of an issue: what closes it */
+            choices?: {
+                [key: string]: "lower" | "upper" | "none";
+            };
+        };
+        FromToRead: {
+            steps: components["schemas"]["Step"][];
+            issues: {
+                key: string;
+                /** @enum {string} */
+                kind: "gap" | "overlap" | "shared_edge" | "penny_hole" | "missing_bottom" | "open_top" | "ends";
+                row: number;
+                from: string | null;
+                to: string | null;
+                choices: ("lower" | "upper" | "none")[];
+                chosen: string | null;
+            }[];
+            problems: {
+                row: number;
+                field: string;
+                detail: string;
+            }[];
+        };
+        RatesChange: {
+            rates: string[];
+            /** @description Of either sign */
+            percent?: string;
+            amount?: components["schemas"]["Amount"];
+            store: boolean;
+        };
+        RatesChanged: {
+            stored: boolean;
+            rates: {
+                rate: string;
+                amounts: {
+                    pointer: string;
+                    before: components["schemas"]["Amount"];
+                    after: components["schemas"]["Amount"];
+                }[];
+            }[];
+        };
+        NextGates: {
+            gates: {
+                rate: string;
+                line: number;
+                /** @description Units more, or fewer */
+                by: number;
+                /** @description Then; null where it is not available any more */
+                price: components["schemas"]["Amount"] | null;
+            }[];
+        };
+        PriceLinesRequest: {
+            cart: components["schemas"]["Cart"];
+            /** @enum {string} */
+            measure: "value" | "weight" | "quantity";
+            /** @description Where the axis ends: 150.00, 12 kg, 40 */
+            most: string;
+            /** @description Along quantity: the line whose units change */
+            line?: number;
+            preview?: components["schemas"]["Preview"];
+        };
+        PriceLines: {
+            lines: {
+                [key: string]: components["schemas"]["Piece"][];
+            };
+        };
+        Piece: {
+            from: string;
+            to: string;
+            from_in: boolean;
+            to_in: boolean;
+            price: components["schemas"]["Amount"] | null;
+            /** @description The price at its end, where it slopes */
+            last: components["schemas"]["Amount"] | null;
+            /** @enum {string} */
+            status: "available" | "unavailable" | "incomplete";
+            causes: string[];
         };
         RateFields: {
             /** @description What the method is called in this zone; null for its own name */
@@ -1040,6 +1404,10 @@ export interface components {
             active?: boolean;
             /** @description null while no price is said; the method is then not offered */
             plan?: components["schemas"]["Plan"] | null;
+            /** @description Narrowed to these areas inside the zone */
+            areas?: components["schemas"]["AreaDocument"][] | null;
+            /** @description What it costs the merchant */
+            cost?: components["schemas"]["Plan"] | null;
         };
         RateDraft: {
             zone: string;
@@ -1054,7 +1422,7 @@ export interface components {
             zone: string;
             method: string;
             lock_version: number;
-        } & WithRequired<components["schemas"]["RateFields"], "name" | "active" | "plan">;
+        } & WithRequired<components["schemas"]["RateFields"], "name" | "active" | "plan" | "areas" | "cost">;
         /** @description Which value of a cart counts */
         Basis: {
             /** @enum {string} */
@@ -1402,7 +1770,7 @@ export interface components {
             /** @enum {string} */
             action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
             /** @enum {string} */
-            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment";
+            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding";
             names: {
                 [key: string]: string;
             };
@@ -1466,6 +1834,8 @@ export interface components {
             /** @enum {string} */
             status: "available" | "unavailable" | "incomplete";
             price: components["schemas"]["Amount"] | null;
+            /** @description What it costs the merchant, where that is said */
+            cost: components["schemas"]["Amount"] | null;
             marks: "cheapest"[];
             causes: components["schemas"]["Cause"][];
             reckoning: components["schemas"]["ReckoningStep"][];
@@ -1515,19 +1885,22 @@ export interface components {
             lines: components["schemas"]["QuoteLine"][];
             measures: components["schemas"]["Measures"];
             methods: components["schemas"]["MethodQuote"][];
+            /** @description The merchant's words to the shopper where nothing can be chosen */
+            text: string | null;
         };
         BenchRequest: {
             cart: components["schemas"]["Cart"];
             /** @description A revision; its prices come back as `before` */
             compare_to?: number | null;
-            /** @description A plan or a treatment as it is being typed; the answer shows what it would do, and nothing is stored */
-            preview?: {
-                rate: string;
-                plan: components["schemas"]["Plan"] | null;
-            } | {
-                treatment: components["schemas"]["TreatmentPreview"];
-            } | null;
+            preview?: components["schemas"]["Preview"];
         };
+        /** @description A plan or a treatment as it is being typed; the answer shows what it would do, and nothing is stored */
+        Preview: {
+            rate: string;
+            plan: components["schemas"]["Plan"] | null;
+        } | {
+            treatment: components["schemas"]["TreatmentPreview"];
+        } | null;
         TreatmentPreview: {
             id: string;
         } & WithRequired<components["schemas"]["TreatmentFields"], "name">;
@@ -1628,8 +2001,10 @@ export interface components {
             faults: components["schemas"]["CsvFault"][];
         };
         Finding: {
+            key: string;
+            asleep: boolean;
             /** @enum {string} */
-            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class";
+            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far";
             /** @enum {string} */
             harm: "problem" | "warning" | "note";
             zone: string | null;
@@ -1638,9 +2013,13 @@ export interface components {
             example: components["schemas"]["Address"] | null;
             setting: {
                 /** @enum {string} */
-                kind: "treatment" | "class";
+                kind: "treatment" | "class" | "rate";
                 id: string;
             } | null;
+        };
+        Asleep: {
+            key: string;
+            asleep: boolean;
         };
         Findings: {
             findings: components["schemas"]["Finding"][];
@@ -2017,6 +2396,149 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    readPriceLines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceLinesRequest"];
+            };
+        };
+        responses: {
+            /** @description Price lines */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceLines"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportRates: {
+        parameters: {
+            query?: {
+                /** @description Only this rate */
+                rate?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    importRates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableImport"];
+            };
+        };
+        responses: {
+            /** @description What it does */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableImported"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readClassPrices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Prices */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassPrices"];
+                };
+            };
+        };
+    };
+    readFromTo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FromTo"];
+            };
+        };
+        responses: {
+            /** @description Steps */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FromToRead"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readNextGates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cart"];
+            };
+        };
+        responses: {
+            /** @description Gates */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextGates"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     readClauses: {
         parameters: {
             query?: never;
@@ -2130,6 +2652,29 @@ export interface operations {
                     "application/json": components["schemas"]["Findings"];
                 };
             };
+        };
+    };
+    putFindingToSleep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asleep"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
         };
     };
     readCoverage: {
@@ -2368,6 +2913,57 @@ export interface operations {
                     "application/json": components["schemas"]["Rate"];
                 };
             };
+            422: components["responses"]["Problem"];
+        };
+    };
+    changeRates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RatesChange"];
+            };
+        };
+        responses: {
+            /** @description What changes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesChanged"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    copyRate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };

@@ -2,7 +2,7 @@ import { keepPreviousData, QueryClient, useQuery, useQueryClient } from '@tansta
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
 import { toast } from 'sonner'
 import { sentenceOfChange } from '../history/words'
-import { call, type Choices, type Geography, type Schemas, type Setup } from './client'
+import { call, type Choices, type Finding, type Geography, type Schemas, type Setup } from './client'
 
 export const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 0, refetchOnWindowFocus: 'always' } },
@@ -41,6 +41,11 @@ export function useFindings(revision: number) {
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   })
+}
+
+/** Those that the merchant has not put to sleep. */
+export function awake(findings: Finding[] | undefined): Finding[] {
+  return (findings ?? []).filter(({ asleep }) => !asleep)
 }
 
 interface Workshop {

@@ -1,18 +1,20 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { MethodQuote } from '../api/client'
+import type { MethodQuote, Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { settingPath } from '../reckoning/paths'
 import { Reckoning } from '../reckoning/reckoning'
 import { toldCauses, statusSentence } from '../reckoning/words'
 import type { Formats } from '../ui/format'
 import { Before, Price } from '../ui/price'
+import { NextGate, useGates } from './gates'
 import { useBenchResult } from './result'
 
 /** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
 export function Gets({ formats }: { formats: Formats }) {
   const { setup } = useWorkshop()
   const { bench, error } = useBenchResult()
+  const gates = useGates()
   if (error)
     return (
       <p role="alert" className="border-l-4 border-brick bg-white p-2">
@@ -35,16 +37,29 @@ export function Gets({ formats }: { formats: Formats }) {
         {zone && <span className="truncate text-right font-cond text-soft">{zone.name}</span>}
       </header>
       {sentence && <p className="mt-2 border-l-4 border-ink bg-white p-2">{sentence}</p>}
+      {quote.text && (
+        <p className="mt-1 px-2 text-soft">
+          The shopper reads: <q>{quote.text}</q>
+        </p>
+      )}
       <ul>
         {quote.methods.map((method) => (
-          <Row key={method.rate} method={method} formats={formats} />
+          <Row key={method.rate} method={method} formats={formats} gates={gates} />
         ))}
       </ul>
     </section>
   )
 }
 
-function Row({ method, formats }: { method: MethodQuote; formats: Formats }) {
+function Row({
+  method,
+  formats,
+  gates,
+}: {
+  method: MethodQuote
+  formats: Formats
+  gates: Schemas['NextGates']['gates']
+}) {
   const { before } = useBenchResult()
   const [open, setOpen] = useState(false)
   const available = method.status === 'available'
@@ -58,7 +73,8 @@ function Row({ method, formats }: { method: MethodQuote; formats: Formats }) {
               {[method.promise, method.marks.includes('cheapest') && 'cheapest'].filter(Boolean).join(' · ')}
             </span>
           )}
-          {toldCauses(method.causes).map((cause, index) => (
+          {available && <NextGate method={method} gates={gates} formats={formats} />}
+          {toldCauses(method.causes, formats).map((cause, index) => (
             <span key={index} className="block text-xs">
               {cause.text}
               {cause.setting && (

@@ -15,26 +15,47 @@ export interface Axis {
   scale: ScaleLinear<number, number>
   ticks: number[]
   label: (at: number) => string
+  /** Where it ends, as the server reads it: "150.00", "12 kg", "40". */
+  most: string
   /** Where the bench cart stands, and how that is written; nothing where it has no such measure. */
   here: { at: number; text: string } | null
 }
 
-/** The axis that all strips share: wide enough that the bench cart stands in its left half. */
-export function axisOf(
+export interface Stand {
+  /** A decimal in the axis's unit. */
+  at: string | null
+  text: string
+}
+
+/** Where the bench cart stands on an axis: along quantity it is the chosen line's units that count. */
+export function standOf(
   measure: MeasureName,
   measures: Schemas['Measures'] | undefined,
+  units: number | undefined,
+  formats: Formats,
+): Stand | null {
+  if (!measures) return null
+  if (measure === 'value') return { at: measures.value, text: formats.money(measures.value) }
+  if (measure === 'weight') return measures.weight ? { at: measures.weight, text: measures.weight } : null
+  return units === undefined ? null : { at: String(units), text: String(units) }
+}
+
+/** The axis that all strips share: wide enough that the bench cart stands in its left half; zoom makes it longer. */
+export function axisOf(
+  measure: MeasureName,
+  stand: Stand | null,
+  zoom: number,
   formats: Formats,
   unit: string,
+  exponent: number,
 ): Axis {
-  const written =
-    measures &&
-    { value: measures.value, weight: measures.weight, quantity: String(measures.quantity) }[measure]
-  const at = written ? parseFloat(written) : null
+  const at = stand?.at ? parseFloat(stand.at) : null
   const least = { value: 100, weight: 5, quantity: 20 }[measure]
   const scale = scaleLinear()
-    .domain([0, Math.max(least, (at ?? 0) * 2.2)])
+    .domain([0, Math.max(least, (at ?? 0) * 2.2) * zoom])
     .nice(6)
     .range([0, 100])
+  const end = scale.domain()[1]!
   const format = scale.tickFormat(6)
   const label = (tick: number) =>
     measure === 'value'
@@ -42,8 +63,13 @@ export function axisOf(
       : measure === 'weight'
         ? `${format(tick)} ${unit}`
         : format(tick)
-  const text = written && measure === 'value' ? formats.money(written) : (written ?? '')
-  return { measure, scale, ticks: scale.ticks(6), label, here: at === null || at === 0 ? null : { at, text } }
+  const most = {
+    value: end.toFixed(exponent),
+    weight: `${Number(end.toFixed(6))} ${unit}`,
+    quantity: String(Math.max(1, Math.ceil(end))),
+  }[measure]
+  const here = at === null || at === 0 || at > end ? null : { at, text: stand!.text }
+  return { measure, scale, ticks: scale.ticks(6), label, most, here }
 }
 
 /** The figures above the strips, with the bench cart's own in ink. */

@@ -1,11 +1,14 @@
+import { Minus, Plus } from 'lucide-react'
 import { ToggleGroup } from 'radix-ui'
-import { useEffect, useState } from 'react'
+import { useDeferredValue, useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
 import { formatsOf } from '../ui/format'
 import { AddZone } from './add-zone'
-import { AxisRuler, axisOf, MEASURES, MEASURE_WORDS, type MeasureName } from './axis'
+import { useBenchCart } from '../bench/cart'
+import { AxisRuler, axisOf, MEASURES, MEASURE_WORDS, standOf, type MeasureName } from './axis'
+import { useLines } from './lines'
 import { ROW } from './rate-row'
 import { ZoneBand, type Opened } from './zone-band'
 
@@ -35,8 +38,26 @@ export function Board() {
     document.getElementById(id)?.focus()
   }, [hash, key])
   const formats = formatsOf(setup.store!)
-  const axis = axisOf(measure, bench?.quote.measures, formats, setup.store!.weight_unit ?? '')
-  const dearest = Math.max(0, ...setup.rates.map((rate) => Number(rate.plan?.schedule.amount ?? 0)))
+  const { cart } = useBenchCart()
+  const [line, setLine] = useState(0)
+  const [zoom, setZoom] = useState(1)
+  const [onlyHere, setOnlyHere] = useState(false)
+  const [words, setWords] = useState('')
+  const chosenLine = line < cart.lines.length ? line : 0
+  const stand = standOf(measure, bench?.quote.measures, cart.lines[chosenLine]?.quantity, formats)
+  const store = setup.store!
+  const axis = axisOf(measure, stand, zoom, formats, store.weight_unit ?? '', store.currency_exponent ?? 2)
+  const lines = useLines(measure, useDeferredValue(axis.most), chosenLine)
+  const prices = Object.values(lines ?? {}).flatMap((pieces) =>
+    pieces.flatMap(({ price, last }) => [Number(price ?? 0), Number(last ?? 0)]),
+  )
+  const dearest = Math.max(0, ...prices)
+  const here = bench?.quote.landing?.zone
+  const zones = setup.zones.filter(
+    (zone) =>
+      (!onlyHere || zone.id === here || (opened?.kind === 'zone' && opened.id === zone.id)) &&
+      (zone.name ?? '').toLowerCase().includes(words.trim().toLowerCase()),
+  )
   return (
     <div className="px-4 pt-3 pb-10">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -51,7 +72,26 @@ export function Board() {
             </button>
           </p>
         )}
-        <span className="ml-auto flex items-center gap-2">
+        <span className="ml-auto flex flex-wrap items-center gap-2">
+          {setup.zones.length > 6 && (
+            <input
+              type="search"
+              className="field w-32"
+              aria-label="Only zones called"
+              placeholder="any zone"
+              value={words}
+              onChange={(event) => setWords(event.target.value)}
+            />
+          )}
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={onlyHere}
+              disabled={!here}
+              onChange={(event) => setOnlyHere(event.target.checked)}
+            />
+            only the bench’s zone
+          </label>
           <span id="along" className="font-cond text-soft">
             along
           </span>
@@ -72,6 +112,42 @@ export function Board() {
               </ToggleGroup.Item>
             ))}
           </ToggleGroup.Root>
+          {measure === 'quantity' && cart.lines.length > 1 && (
+            <select
+              className="field max-w-44"
+              aria-label="Whose units change"
+              value={chosenLine}
+              onChange={(event) => setLine(Number(event.target.value))}
+            >
+              {cart.lines.map((item, index) => (
+                <option key={index} value={index}>
+                  {bench?.quote.lines[index]?.name ?? item.name ?? item.sku}
+                </option>
+              ))}
+            </select>
+          )}
+          <span className="flex" role="group" aria-label="How far the strips go">
+            <button
+              type="button"
+              className="quiet px-1"
+              aria-label="Strips half as far"
+              title="Strips half as far"
+              disabled={zoom <= 0.5}
+              onClick={() => setZoom(zoom / 2)}
+            >
+              <Plus size={14} aria-hidden />
+            </button>
+            <button
+              type="button"
+              className="quiet px-1"
+              aria-label="Strips twice as far"
+              title="Strips twice as far"
+              disabled={zoom >= 32}
+              onClick={() => setZoom(zoom * 2)}
+            >
+              <Minus size={14} aria-hidden />
+            </button>
+          </span>
         </span>
       </header>
       <div className={`${ROW} sticky top-0 z-10 border-l-[5px] border-transparent bg-paper pr-3 pl-2`}>
@@ -81,18 +157,22 @@ export function Board() {
         </div>
         <span />
       </div>
-      {setup.zones.map((zone, index) => (
+      {zones.map((zone) => (
         <ZoneBand
           key={zone.id}
           zone={zone}
-          index={index}
+          index={setup.zones.indexOf(zone)}
           axis={axis}
+          lines={lines}
           formats={formats}
           dearest={dearest}
           opened={opened}
           open={open}
         />
       ))}
+      {setup.zones.length > 0 && zones.length === 0 && (
+        <p className="border-t border-edge px-3 py-4">No zone is like this.</p>
+      )}
       {setup.zones.length === 0 && (
         <p className="border-t border-edge px-3 py-4">
           There are no zones. Say where you ship: add the first one.

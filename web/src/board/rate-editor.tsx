@@ -1,4 +1,5 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { useCallback, useState } from 'react'
 import { Link } from 'react-router'
 import { call, type Method, type Plan, type Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
@@ -6,7 +7,11 @@ import { useBenchResult } from '../bench/result'
 import { Field } from '../ui/field'
 import type { Formats } from '../ui/format'
 import { Switch } from '../ui/switch'
+import { isPlain } from '../plans/draft'
+import { Part, PlanEditor } from '../plans/plan-editor'
+import { CopyRate } from './copy-rate'
 import { useEdits } from './edits'
+import { Narrowed } from './narrowed'
 
 interface Props {
   rate: Rate
@@ -18,43 +23,74 @@ interface Props {
 }
 
 /** A typed amount as a plan; nothing typed is no price, which is not the same as zero. */
-function planOf(typed: string): Plan | null {
+function flatOf(typed: string): Plan | null {
   return typed.trim() ? { schedule: { kind: 'flat', amount: typed.trim() } } : null
 }
 
+const ignore = () => undefined
+const nothing = () => undefined
+
 /** One rate, edited in place: every field stores itself, and the bench moves while the price is typed. */
 export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
-  const { edit } = useWorkshop()
+  const { setup, edit } = useWorkshop()
   const { setPreview, preview, previewProblem } = useBenchResult()
+  const [another, setAnother] = useState(false)
   const edits = useEdits()
   const index = siblings.indexOf(rate)
   const name = rate.name ?? method.name ?? ''
   const patch = (body: object, version: number) =>
-    edit(() => call('PATCH', `/api/rates/${rate.id}`, { ...body, lock_version: version }))
+    edit(() => call<Rate>('PATCH', `/api/rates/${rate.id}`, { ...body, lock_version: version }))
+  const plain = isPlain(rate.plan) && !another
+  const zone = setup.zones.find(({ id }) => id === rate.zone)
+  const typing = useCallback(
+    (plan: Plan | null) => setPreview({ rate: rate.id, plan }),
+    [setPreview, rate.id],
+  )
+  const typed = preview && 'rate' in preview && preview.rate === rate.id
   return (
     <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-paper px-3 py-3">
-      <Field
-        label="Flat price"
-        inputId={`rate-${rate.id}-plan`}
-        autoFocus={focus === null || focus === 'plan'}
-        prefix={formats.symbol}
-        width="w-24"
-        inputMode="decimal"
-        placeholder="not set"
-        value={rate.plan?.schedule.amount ?? ''}
-        version={rate.lock_version}
-        pointer="/plan"
-        save={(typed, version) => patch({ plan: planOf(typed) }, version)}
-        read={(current) => (current as Rate).plan?.schedule.amount ?? ''}
-        show={(amount) => (amount ? formats.money(amount) : 'no price')}
-        typing={(typed) => setPreview(typed === null ? null : { rate: rate.id, plan: planOf(typed) })}
-        warning={
-          preview && 'rate' in preview && preview.rate === rate.id
-            ? (previewProblem?.at('/preview/plan') ?? null)
-            : null
-        }
-        hint={rate.plan === null ? 'Without a price it is not offered. Zero makes it free.' : ''}
-      />
+      {plain ? (
+        <div className="flex flex-col gap-1">
+          <Field
+            label="Flat price"
+            inputId={`rate-${rate.id}-plan`}
+            autoFocus={focus === null || focus === 'plan'}
+            prefix={formats.symbol}
+            width="w-24"
+            inputMode="decimal"
+            placeholder="not set"
+            value={rate.plan?.schedule?.amount ?? ''}
+            version={rate.lock_version}
+            pointer="/plan"
+            save={(amount, version) => patch({ plan: flatOf(amount) }, version)}
+            read={(current) => (current as Rate).plan?.schedule?.amount ?? ''}
+            show={(amount) => (amount ? formats.money(amount) : 'no price')}
+            typing={(amount) => setPreview(amount === null ? null : { rate: rate.id, plan: flatOf(amount) })}
+            warning={typed ? (previewProblem?.at('/preview/plan') ?? null) : null}
+            hint={rate.plan === null ? 'Without a price it is not offered. Zero makes it free.' : ''}
+          />
+          <button type="button" className="quiet justify-start px-0" onClick={() => setAnother(true)}>
+            Price it by weight, value, class …
+          </button>
+        </div>
+      ) : (
+        <PlanEditor
+          key={rate.id}
+          label="Price"
+          inputId={`rate-${rate.id}-plan`}
+          plan={rate.plan ?? null}
+          version={rate.lock_version}
+          pointer="/plan"
+          preview={typing}
+          previewAt={(below) => (typed ? previewProblem?.at(`/preview/plan${below}`) : undefined)}
+          save={async (plan, version) => {
+            const stored = await patch({ plan }, version)
+            setPreview(null)
+            return stored.plan ?? null
+          }}
+          read={(current) => (current as Rate).plan ?? null}
+        />
+      )}
       <Field
         label="Name in this zone"
         inputId={`rate-${rate.id}-name`}
@@ -76,7 +112,27 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
           change={(on) => void edits.switchRate(rate, on)}
         />
       </div>
-      <div className="ml-auto flex flex-wrap gap-1 pt-5">
+      <div className="w-full">
+        <Part title="Only in a part of the zone" open={Boolean(rate.areas?.length)}>
+          {zone && <Narrowed rate={rate} zone={zone} save={(areas, version) => patch({ areas }, version)} />}
+        </Part>
+        <Part title="Copy it to other zones" open={false}>
+          <CopyRate rate={rate} name={name} />
+        </Part>
+        <Part title="What it costs you" open={Boolean(rate.cost)}>
+          <PlanEditor
+            label="Cost"
+            plan={rate.cost ?? null}
+            version={rate.lock_version}
+            pointer="/cost"
+            preview={ignore}
+            previewAt={nothing}
+            save={async (cost, version) => (await patch({ cost }, version)).cost ?? null}
+            read={(current) => (current as Rate).cost ?? null}
+          />
+        </Part>
+      </div>
+      <div className="ml-auto flex flex-wrap gap-1">
         <button
           type="button"
           className="quiet"

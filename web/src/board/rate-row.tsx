@@ -6,6 +6,7 @@ import { toldCauses } from '../reckoning/words'
 import type { Formats } from '../ui/format'
 import { Before, Price } from '../ui/price'
 import type { Axis } from './axis'
+import type { Piece } from './lines'
 import { RateEditor } from './rate-editor'
 import { Strip } from './strip'
 
@@ -14,6 +15,7 @@ interface Props {
   method: Method
   siblings: Rate[]
   axis: Axis
+  pieces: Piece[] | undefined
   formats: Formats
   /** The highest price on the Board. */
   dearest: number
@@ -26,7 +28,18 @@ interface Props {
 export const ROW = 'grid grid-cols-[minmax(8rem,13rem)_minmax(6rem,1fr)_9rem] items-center gap-x-3'
 
 /** Method, strip, price. A click on the row edits the rate in place, a click on the price shows its reckoning. */
-export function RateRow({ rate, method, siblings, axis, formats, dearest, open, focus, toggle }: Props) {
+export function RateRow({
+  rate,
+  method,
+  siblings,
+  axis,
+  pieces,
+  formats,
+  dearest,
+  open,
+  focus,
+  toggle,
+}: Props) {
   const { bench, preview } = useBenchResult()
   const [reckoned, setReckoned] = useState(false)
   const quote = bench?.board
@@ -37,10 +50,7 @@ export function RateRow({ rate, method, siblings, axis, formats, dearest, open, 
   useEffect(() => {
     if (open && focus) row.current?.scrollIntoView({ block: 'nearest' })
   }, [open, focus])
-  const typed = preview && 'rate' in preview && preview.rate === rate.id ? preview : null
-  const shown = typed && quote?.status === 'available' && quote.price !== null
-  const plan =
-    shown && typed.plan ? { schedule: { kind: 'flat' as const, amount: quote.price! } } : (rate.plan ?? null)
+  const typed = preview !== null && 'rate' in preview && preview.rate === rate.id
   return (
     <li ref={row} className="border-t border-hair first:border-t-0">
       <div className={ROW}>
@@ -59,7 +69,9 @@ export function RateRow({ rate, method, siblings, axis, formats, dearest, open, 
         {/* A second way in for the pointer; the button beside it is the one for the keyboard. */}
         <div onClick={toggle} className="cursor-pointer">
           <Strip
-            plan={plan}
+            name={name ?? ''}
+            pieces={pieces}
+            priced={rate.plan !== null || typed}
             axis={axis}
             formats={formats}
             off={!rate.active || !method.active}
@@ -97,7 +109,7 @@ function RowPrice({ quote, name, formats, open, toggle }: PriceProps) {
     return (
       <span className="py-1 text-right text-xs text-soft">
         <Before amount={before(quote)} formats={formats} />
-        {toldCauses(quote.causes)
+        {toldCauses(quote.causes, formats)
           .map((cause) => cause.text)
           .join(' ')}
       </span>

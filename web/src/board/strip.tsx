@@ -1,62 +1,205 @@
-import type { Plan } from '../api/client'
+import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { isZero, type Formats } from '../ui/format'
 import type { Axis } from './axis'
+import { at, type Piece } from './lines'
 
 interface Props {
-  plan: Plan | null
+  name: string
+  pieces: Piece[] | undefined
   axis: Axis
   formats: Formats
   off: boolean
+  /** Whether a price is said at all. */
+  priced: boolean
   /** The highest price on the Board: the height of every step is measured against it. */
   dearest: number
 }
 
+const LEAST = 15
+const RANGE = 17
+/** Figures of gates need so much room, in hundredths of the axis. */
+const ROOM = 6
+
 /** Pixels for a price: the root keeps small differences visible beside a pallet's price. */
-function heightOf(amount: string | undefined, dearest: number): number {
-  return 16 + (dearest > 0 ? Math.round(14 * Math.sqrt(Number(amount ?? 0) / dearest)) : 0)
+function heightOf(amount: string | null, dearest: number): number {
+  if (amount === null) return LEAST
+  return LEAST + (dearest > 0 ? Math.round(RANGE * Math.sqrt(Math.min(1, Number(amount) / dearest))) : 0)
 }
 
-/** The drawn price line of one rate. A flat amount is one step that never ends: its open end is an arrow. */
-export function Strip({ plan, axis, formats, off, dearest }: Props) {
-  const amount = plan?.schedule.amount
-  const free = amount !== undefined && isZero(amount)
-  const tone = off
-    ? 'bg-paper border-dashed'
-    : amount === undefined
-      ? 'hole border-dashed'
-      : free
-        ? 'bg-lime'
-        : 'bg-sand'
-  const words = amount === undefined ? 'no price set' : formats.price(amount)
-  const height = heightOf(amount, dearest)
-  return (
-    <div className="relative mr-3 h-10">
-      <div
-        className={`absolute inset-x-0 bottom-1 flex items-center border border-edge px-2 ${tone}`}
-        style={{ height: `${height}px` }}
-      >
-        <span className={`font-medium ${amount === undefined ? 'bg-paper px-1' : ''}`}>
-          {words}
-          {off && <span className="text-soft"> · off</span>}
-        </span>
+function wordsOf(piece: Piece, formats: Formats): string {
+  if (piece.price === null) return piece.status === 'incomplete' ? 'not said' : 'not available'
+  const first = formats.price(piece.price)
+  return piece.last !== null && piece.last !== piece.price
+    ? `${first} to ${formats.price(piece.last)}`
+    : first
+}
+
+/** How a position is written on this axis. */
+function written(text: string, axis: Axis, formats: Formats): string {
+  if (axis.measure === 'value') return formats.money(text).replace(/\.00$/, '')
+  // An edge of a part of the cart can lie anywhere along the whole: its figure is rounded for the eye.
+  return text.replace(/^\d+\.\d{4,}/, (figure) => `≈ ${Number(figure).toPrecision(4)}`)
+}
+
+/** The boundary before a piece as the merchant wrote it: of a closed end it is that end itself. */
+function gateOf(piece: Piece, axis: Axis, formats: Formats): string {
+  return written(piece.from, axis, formats)
+}
+
+/** Which gates have room for their figure beside the one before. */
+function clearOf(lefts: number[]): boolean[] {
+  return lefts.reduce<{ last: number; clear: boolean[] }>(
+    ({ last, clear }, left) => {
+      const room = left - last >= ROOM && left < 97
+      return { last: room ? left : last, clear: [...clear, room] }
+    },
+    { last: -100, clear: [] },
+  ).clear
+}
+
+/** The drawn price line of one rate: its steps, its gates, its holes. An open end is an arrow, a closed one a wall. */
+export function Strip({ name, pieces, axis, formats, off, priced, dearest }: Props) {
+  const [pointed, setPointed] = useState<number | null>(null)
+  const place = (text: string) => Math.max(0, Math.min(100, axis.scale(at(text))))
+  const shown = pieces ?? []
+  const told = pointed === null ? undefined : shown[pointed]
+  const last = shown[shown.length - 1]
+
+  const point = (event: PointerEvent<HTMLDivElement>) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    const x = ((event.clientX - box.left) / box.width) * 100
+    const found = shown.findIndex((piece) => place(piece.to) >= x)
+    setPointed(found < 0 ? null : found)
+  }
+  const keys = (event: KeyboardEvent) => {
+    if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return
+    event.preventDefault()
+    const next = (pointed ?? -1) + (event.key === 'ArrowRight' ? 1 : -1)
+    setPointed(Math.max(0, Math.min(shown.length - 1, next)))
+  }
+  if (!priced || shown.length === 0)
+    return (
+      <div className="relative mr-3 h-11">
+        <div
+          className={`absolute inset-x-0 bottom-1 flex items-center border border-dashed border-edge px-2 ${priced ? 'bg-paper' : 'hole'}`}
+          style={{ height: LEAST + 6 }}
+        >
+          <span className="bg-paper px-1 font-medium">{priced ? '…' : 'no price set'}</span>
+        </div>
       </div>
-      <svg
-        aria-hidden
-        viewBox="0 0 8 16"
-        className="absolute -right-2 h-4 w-2"
-        style={{ bottom: `${height / 2 - 4}px` }}
-      >
-        <path d="M0 0 8 8 0 16z" fill="var(--color-ink)" />
-      </svg>
+    )
+  const lefts = shown.slice(1).map((piece) => place(piece.from))
+  const clears = clearOf(lefts)
+  return (
+    <div
+      className="relative mr-3 h-11"
+      role="group"
+      tabIndex={0}
+      aria-label={`Price line of ${name}: ${shown.map((piece) => `from ${gateOf(piece, axis, formats)} ${wordsOf(piece, formats)}`).join(', ')}`}
+      onPointerMove={point}
+      onPointerLeave={() => setPointed(null)}
+      onFocus={() => setPointed(null)}
+      onBlur={() => setPointed(null)}
+      onKeyDown={keys}
+    >
+      {shown.map((piece, index) => {
+        const left = place(piece.from)
+        const width = Math.max(0.4, place(piece.to) - left)
+        const free = piece.price !== null && isZero(piece.price) && piece.price === piece.last
+        const tall = Math.max(heightOf(piece.price, dearest), heightOf(piece.last, dearest))
+        const slope =
+          piece.price !== piece.last && piece.price !== null
+            ? `polygon(0 ${tall - heightOf(piece.price, dearest)}px, 100% ${tall - heightOf(piece.last, dearest)}px, 100% 100%, 0 100%)`
+            : undefined
+        const tone = off
+          ? 'bg-paper border-dashed border-edge'
+          : piece.price === null
+            ? 'hole border-dashed border-edge'
+            : free
+              ? 'bg-lime border-edge'
+              : 'bg-sand border-edge'
+        const words = wordsOf(piece, formats)
+        return (
+          <div
+            key={index}
+            className={`absolute bottom-1 flex items-center overflow-hidden border ${index > 0 ? 'border-l-0' : ''} ${tone}`}
+            style={{ left: `${left}%`, width: `${width}%`, height: tall, clipPath: slope }}
+          >
+            {width > words.length * 1.05 + 2 && (
+              <span
+                className={`px-1.5 font-medium whitespace-nowrap ${piece.price === null ? 'bg-paper px-1' : ''}`}
+              >
+                {words}
+                {off && index === 0 && <span className="text-soft"> · off</span>}
+              </span>
+            )}
+          </div>
+        )
+      })}
+      {shown.slice(1).map((piece, index) => {
+        const left = lefts[index]!
+        const clear = clears[index]!
+        return (
+          <span
+            key={index}
+            aria-hidden
+            className="absolute bottom-1 border-l-2 border-ink"
+            style={{
+              left: `${left}%`,
+              height: Math.max(heightOf(shown[index]!.last, dearest), heightOf(piece.price, dearest)) + 5,
+            }}
+          >
+            {clear && (
+              <span className="absolute right-0.5 -top-1.5 text-xs leading-none whitespace-nowrap text-soft">
+                {gateOf(piece, axis, formats)}
+              </span>
+            )}
+          </span>
+        )
+      })}
+      {last?.price !== null && (
+        <svg
+          aria-hidden
+          viewBox="0 0 8 16"
+          className="absolute -right-2 h-4 w-2"
+          style={{ bottom: `${heightOf(last?.last ?? null, dearest) / 2 - 4}px` }}
+        >
+          <path d="M0 0 8 8 0 16z" fill="var(--color-ink)" />
+        </svg>
+      )}
       {axis.here && (
         <span
           aria-hidden
-          className="absolute inset-y-0 border-l-2 border-ink"
+          className="pointer-events-none absolute inset-y-0 border-l-2 border-ink"
           style={{ left: `${axis.scale(axis.here.at)}%` }}
         >
           <span className="absolute -bottom-0.5 -left-[4px] size-1.5 rounded-full bg-ink" />
         </span>
       )}
+      {told && (
+        <span
+          className="pointer-events-none absolute bottom-full z-20 -translate-x-1/2 border border-ink bg-white px-2 py-0.5 whitespace-nowrap"
+          style={{ left: `${Math.max(12, Math.min(88, (place(told.from) + place(told.to)) / 2))}%` }}
+        >
+          {written(told.from, axis, formats)} to {written(told.to, axis, formats)}:{' '}
+          <b>{wordsOf(told, formats)}</b>
+        </span>
+      )}
+      <table className="sr-only">
+        <caption>
+          {name} along {axis.measure}
+        </caption>
+        <tbody>
+          {shown.map((piece, index) => (
+            <tr key={index}>
+              <th scope="row">
+                {gateOf(piece, axis, formats)} to {written(piece.to, axis, formats)}
+              </th>
+              <td>{wordsOf(piece, formats)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </div>
   )
 }

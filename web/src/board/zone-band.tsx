@@ -1,10 +1,11 @@
 import { Link } from 'react-router'
 import type { Geography, Zone } from '../api/client'
-import { useFindings, useGeography, useWorkshop } from '../api/setup'
+import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
 import { counted, type Formats } from '../ui/format'
 import { AddRate } from './add-rate'
 import type { Axis } from './axis'
+import type { Piece } from './lines'
 import { areaSentence } from '../zones/words'
 import { RateRow } from './rate-row'
 import { ZoneEditor } from './zone-editor'
@@ -19,6 +20,7 @@ interface Props {
   zone: Zone
   index: number
   axis: Axis
+  lines: Record<string, Piece[]> | undefined
   formats: Formats
   dearest: number
   opened: Opened | null
@@ -36,7 +38,7 @@ function coverage(zone: Zone, geography: Geography | undefined): string {
 }
 
 /** One zone across the Board; the one in which the bench cart lands is marked in ink. */
-export function ZoneBand({ zone, index, axis, formats, dearest, opened, open }: Props) {
+export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, open }: Props) {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   const here = bench?.quote.landing?.zone === zone.id
@@ -44,7 +46,7 @@ export function ZoneBand({ zone, index, axis, formats, dearest, opened, open }: 
   const free = setup.methods.filter((method) => !rates.some((rate) => rate.method === method.id))
   const { data: geography } = useGeography()
   const { data: found } = useFindings(setup.revision)
-  const findings = (found?.findings ?? []).filter(
+  const findings = awake(found?.findings).filter(
     (finding) => finding.zone === zone.id && finding.harm !== 'note',
   )
   const covered = coverage(zone, geography)
@@ -98,6 +100,7 @@ export function ZoneBand({ zone, index, axis, formats, dearest, opened, open }: 
             method={setup.methods.find((method) => method.id === rate.method)!}
             siblings={rates}
             axis={axis}
+            pieces={lines?.[rate.id]}
             formats={formats}
             dearest={dearest}
             open={opened?.kind === 'rate' && opened.id === rate.id}

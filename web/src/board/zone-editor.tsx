@@ -32,6 +32,16 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
           change={(on) => void edits.switchZone(zone, on)}
         />
       </div>
+      <Field
+        label="Where nothing can be chosen, the shopper reads"
+        width="w-80"
+        placeholder={setup.store?.nothing_text ?? 'nothing said'}
+        value={zone.nothing_text ?? ''}
+        version={zone.lock_version}
+        pointer="/nothing_text"
+        save={(typed, version) => edits.patchZone(zone, { nothing_text: typed.trim() || null }, version)}
+        read={(current) => (current as Zone).nothing_text ?? ''}
+      />
       <div className="ml-auto flex flex-wrap gap-1 pt-5">
         <button
           type="button"

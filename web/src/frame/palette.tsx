@@ -9,11 +9,14 @@ import { useBenchCart } from '../bench/cart'
 import { sentenceOfChange } from '../history/words'
 import { SECTIONS } from './top-bar'
 
-const GOODS = [
-  ['/goods/classes', 'classes'],
-  ['/goods/treatments', 'treatments'],
-  ['/goods/csv', 'CSV in and out'],
-  ['/goods/findings', 'findings'],
+const PARTS = [
+  ['/goods/classes', 'Goods: classes'],
+  ['/goods/treatments', 'Goods: treatments'],
+  ['/goods/csv', 'Goods: CSV in and out'],
+  ['/goods/findings', 'Goods: findings'],
+  ['/rates/classes', 'Rates: by class'],
+  ['/rates/csv', 'Rates: CSV in and out'],
+  ['/rates/findings', 'Rates: findings'],
 ] as const
 
 /** Everything by name: sections, zones, classes, treatments, rates, methods, goods for the bench, undo and redo. */
@@ -94,9 +97,9 @@ function Entries({ close }: { close: () => void }) {
               {name}
             </Entry>
           ))}
-          {GOODS.map(([path, name]) => (
-            <Entry key={path} value={`section goods ${name}`} select={go(path)}>
-              Goods: {name}
+          {PARTS.map(([path, name]) => (
+            <Entry key={path} value={`section ${name}`} select={go(path)}>
+              {name}
             </Entry>
           ))}
           <Entry value="section shop settings name address currency" select={go('/shop')}>

@@ -7,6 +7,7 @@ export const SECTIONS = [
   { path: '/', name: 'Board' },
   { path: '/zones', name: 'Zones' },
   { path: '/goods', name: 'Goods' },
+  { path: '/rates', name: 'Rates' },
   { path: '/methods', name: 'Methods' },
 ] as const
 

@@ -3,11 +3,11 @@ import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { call, type Schemas, type Treatment } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { awake, useWorkshop } from '../api/setup'
 import { moved, useTold } from '../board/edits'
 import { AddByName } from '../ui/add-by-name'
 import { counted, formatsOf } from '../ui/format'
-import { useGoodsFindings } from './goods'
+import { useFindingsAbout } from '../findings/about'
 import { TreatmentEditor } from './treatment-editor'
 import { goodsFindingSentence, limitsSentence, paysSentence, travelSentence } from './words'
 
@@ -102,7 +102,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
   const { setup } = useWorkshop()
   const told = useTold()
   const formats = formatsOf(setup.store!)
-  const findings = useGoodsFindings().filter(({ setting }) => setting?.id === treatment.id)
+  const findings = awake(useFindingsAbout('goods')).filter(({ setting }) => setting?.id === treatment.id)
   const index = setup.treatments.findIndex(({ id }) => id === treatment.id)
   const classes = setup.classes.filter(({ id }) => treatment.classes.includes(id))
   const move = (by: number) => {

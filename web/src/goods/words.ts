@@ -1,4 +1,5 @@
 import type { Finding, Setup, Treatment } from '../api/client'
+import { rateFindingSentence } from '../plans/words'
 import { counted, isZero, type Formats } from '../ui/format'
 
 type Numbers = Record<string, unknown>
@@ -26,7 +27,7 @@ const NEVER: Record<string, { text: string; mend: string }> = {
 }
 
 /** A finding about goods, classes or treatments in words. */
-export function goodsFindingSentence(finding: Finding): { text: string; mend: string } {
+export function goodsFindingSentence(finding: Finding, formats?: Formats): { text: string; mend: string } {
   const numbers = finding.numbers as Numbers
   const many = Number(numbers.count) !== 1
   switch (finding.code) {
@@ -62,7 +63,7 @@ export function goodsFindingSentence(finding: Finding): { text: string; mend: st
         mend: 'Move some into it, or remove it.',
       }
     default:
-      return { text: finding.code, mend: '' }
+      return rateFindingSentence(finding, formats)
   }
 }
 

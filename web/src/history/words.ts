@@ -10,6 +10,7 @@ const KINDS: Record<Change['kind'], string> = {
   class: 'class',
   tax_class: 'tax class',
   treatment: 'treatment',
+  finding: 'finding',
 }
 
 const FIELDS: Record<string, string> = {
@@ -71,12 +72,19 @@ export function sentenceOfChange(change: Change): string {
         ? `order of the methods in ${zone ?? ''}`
         : `order of the ${plural(change.kind)}`
     case 'bulk':
+      if (change.kind === 'rate')
+        return fields === 'copy'
+          ? `${subject(change)} copied to ${counted(Number(change.names.count ?? 0), 'zone')}`
+          : `prices of ${counted(Number(change.names.count ?? 0), 'rate')}`
       return `${named(fields) || 'cells'} of ${counted(Number(change.names.count ?? 0), 'product')}`
     case 'import':
       return change.kind === 'treatment'
         ? 'treatments read from CSV'
-        : `${counted(Number(change.names.count ?? 0), 'product')} read from CSV`
+        : change.kind === 'rate'
+          ? 'schedules read from CSV'
+          : `${counted(Number(change.names.count ?? 0), 'product')} read from CSV`
     case 'update': {
+      if (change.kind === 'finding') return to === 'true' ? 'woke a finding' : 'put a finding to sleep'
       if (fields === 'active') return `switched ${subject(change)} ${to === 'true' ? 'on' : 'off'}`
       const what = named(fields)
       const span =

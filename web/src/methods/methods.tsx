@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react'
 import { useEffect } from 'react'
 import { useLocation } from 'react-router'
 import { call, type Method } from '../api/client'
@@ -9,13 +9,13 @@ import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 
-type TextField = 'name' | 'code' | 'private_name' | 'promise'
+type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
 const COLUMNS: { field: TextField; label: string; width: string; hint: string }[] = [
-  { field: 'name', label: 'Name', width: 'w-48', hint: 'what the shopper reads' },
-  { field: 'promise', label: 'Promise', width: 'w-44', hint: 'when it arrives' },
-  { field: 'code', label: 'Code', width: 'w-32', hint: 'goes with the order' },
-  { field: 'private_name', label: 'Private name', width: 'w-48', hint: 'only you see it' },
+  { field: 'name', label: 'Name', width: 'w-36', hint: 'what the shopper reads' },
+  { field: 'promise', label: 'Promise', width: 'w-36', hint: 'when it arrives' },
+  { field: 'code', label: 'Code', width: 'w-24', hint: 'goes with the order' },
+  { field: 'private_name', label: 'Private name', width: 'w-36', hint: 'only you see it' },
 ]
 
 /** The methods that shoppers choose from, for all zones. */
@@ -44,6 +44,9 @@ export function Methods() {
                   <span className="text-ink">{label}</span>: {hint}
                 </th>
               ))}
+              <th className="py-1 font-medium">
+                <span className="text-ink">Reaches</span> the shopper
+              </th>
               <th className="py-1 font-medium">Everywhere</th>
               <th>
                 <span className="sr-only">Actions</span>
@@ -101,6 +104,33 @@ function Row({ method, index, told }: RowProps) {
           />
         </td>
       ))}
+      <td className="py-1 pr-3">
+        <select
+          className="field"
+          aria-label={`How ${method.name} reaches the shopper`}
+          value={method.kind ?? 'delivery'}
+          onChange={(event) => void told('', () => patch({ kind: event.target.value }))}
+        >
+          <option value="delivery">delivered</option>
+          <option value="collection">collected</option>
+        </select>
+        {method.kind === 'collection' &&
+          (['address', 'hours'] as const).map((field) => (
+            <Field
+              key={field}
+              label={`${field === 'address' ? 'Collected at' : 'Hours'}: ${method.name}`}
+              hideLabel
+              cell
+              width="w-44"
+              placeholder={field === 'address' ? 'where' : 'when it is open'}
+              value={method[field] ?? ''}
+              version={method.lock_version}
+              pointer={`/${field}`}
+              save={(typed, version) => edit(() => patch({ [field]: typed }, version))}
+              read={(current) => (current as Method)[field] ?? ''}
+            />
+          ))}
+      </td>
       <td className="py-1">
         <Switch
           label={`${method.name} everywhere`}
@@ -127,6 +157,27 @@ function Row({ method, index, told }: RowProps) {
           onClick={() => move(1)}
         >
           <ArrowDown size={14} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="quiet"
+          aria-label={`Duplicate ${method.name}`}
+          title="Duplicate it, without its rates"
+          onClick={() =>
+            void told(`Duplicated ${method.name}`, () =>
+              call('POST', '/api/methods', {
+                name: `${method.name}, copy`.slice(0, 120),
+                private_name: method.private_name,
+                promise: method.promise,
+                active: false,
+                kind: method.kind,
+                address: method.address,
+                hours: method.hours,
+              }),
+            )
+          }
+        >
+          <Copy size={14} aria-hidden />
         </button>
         <button
           type="button"

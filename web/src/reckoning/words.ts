@@ -1,4 +1,5 @@
 import type { MethodQuote, Quote, ReckoningStep, Schemas, Setup, Zone } from '../api/client'
+import { measureWords } from '../plans/draft'
 import { countryName, counted, type Formats } from '../ui/format'
 
 type Numbers = Record<string, unknown>
@@ -9,6 +10,31 @@ const LEVELS: Record<string, string> = {
   variant: 'the variant itself',
   product: 'the product',
   class: 'its class',
+}
+
+function loadWords(numbers: Numbers): string {
+  return numbers.label ? `${text(numbers, 'label')}: ` : ''
+}
+
+function timesWords(numbers: Numbers, formats: Formats): string {
+  const times = Number(numbers.times)
+  return times > 1 ? `, ${times} × ${formats.money(text(numbers, 'amount_of_one'))}` : ''
+}
+
+function measured(numbers: Numbers, formats: Formats, between = ' '): string {
+  const number = text(numbers, 'number')
+  const name = measureWords(text(numbers, 'measure'))
+  return `${name}${between}${numbers.measure === 'value' ? formats.money(number) : number}`
+}
+
+function stretchWords(numbers: Numbers, formats: Formats): string {
+  const side = (key: string) =>
+    numbers.measure === 'value' ? formats.money(text(numbers, key)) : text(numbers, key)
+  if (numbers.edges === 'up_to') {
+    const above = /^0(\D|$)/.test(text(numbers, 'start')) ? '' : `above ${side('start')}`
+    return [above, numbers.finish && `up to ${side('finish')}`].filter(Boolean).join(' ') || 'from nothing on'
+  }
+  return numbers.finish ? `from ${side('start')} to less than ${side('finish')}` : `from ${side('start')}`
 }
 
 /** "3 × £6.00 + 2 × £4.00", and how the steps were counted where that matters. */
@@ -46,8 +72,47 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
       return `“${text(numbers, 'treatment')}” for ${(numbers.names as string[]).join(', ')}: ${partsSentence(numbers, formats)}`
     case 'treated.fee':
       return `“${text(numbers, 'treatment')}” on top for ${text(numbers, 'name')}: ${text(numbers, 'units')} × ${formats.money(text(numbers, 'each'))}`
+    case 'rate.narrowed':
+      return 'Holds in a part of the zone only; priced as if the cart went there'
     case 'schedule.flat':
-      return `Flat price in ${text(numbers, 'zone')}, whatever the cart holds`
+      return numbers.label || numbers.class || Number(numbers.times) > 1
+        ? `${loadWords(numbers)}one amount in ${text(numbers, 'zone')}${timesWords(numbers, formats)}`
+        : `Flat price in ${text(numbers, 'zone')}, whatever the cart holds`
+    case 'schedule.first':
+      return `${loadWords(numbers)}first unit ${formats.money(text(numbers, 'first'))}, ${text(numbers, 'more')} more at ${formats.money(text(numbers, 'additional'))}${timesWords(numbers, formats)}`
+    case 'schedule.steps': {
+      const more = numbers.each
+        ? ` and ${text(numbers, 'started')} × ${formats.money(text(numbers, 'each'))} for each started ${text(numbers, 'increment')}`
+        : ''
+      const percent = numbers.percent
+        ? ` and ${text(numbers, 'percent')} % of ${formats.money(text(numbers, 'of'))}`
+        : ''
+      return `${loadWords(numbers)}${measured(numbers, formats)} is in the step ${stretchWords(numbers, formats)}: ${formats.money(text(numbers, 'base'))}${more}${percent}${timesWords(numbers, formats)}`
+    }
+    case 'schedule.grid':
+      return `${loadWords(numbers)}grid, ${measureWords(text(numbers, 'measure'))} ${text(numbers, 'row')} and ${text(numbers, 'column')}${timesWords(numbers, formats)}`
+    case 'plan.combine':
+      return {
+        sum: 'Added up',
+        highest: 'Of these the highest alone',
+        lowest: 'Of these the lowest alone',
+        dearest_first: 'The dearest first price once, every other unit at its additional price',
+      }[text(numbers, 'how')]!
+    case 'adjust.handling': {
+      const fixed = numbers.fixed
+        ? `${Number(numbers.count) > 1 ? `${text(numbers, 'count')} × ` : ''}${formats.money(text(numbers, 'fixed'))}`
+        : ''
+      const percent = numbers.percent
+        ? `${text(numbers, 'percent')} % of ${formats.money(text(numbers, 'of'))}`
+        : ''
+      return `Handling: ${[fixed, percent].filter(Boolean).join(' and ')}, ${formats.money(text(numbers, 'added'))}`
+    }
+    case 'adjust.minimum':
+      return `At least this, not ${formats.money(text(numbers, 'from'))}`
+    case 'adjust.maximum':
+      return `At most this, not ${formats.money(text(numbers, 'from'))}`
+    case 'adjust.ending':
+      return `To an ending of ${text(numbers, 'ending').replace(/^0/, '')}, from ${formats.money(text(numbers, 'from'))}`
     case 'price.total':
       return 'The shopper pays'
     case 'finish.renamed':
@@ -58,13 +123,35 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
 }
 
 /** Why a method is not available, in words. */
-export function causeSentence(cause: Schemas['Cause']): string {
+export function causeSentence(cause: Schemas['Cause'], formats?: Formats): string {
   const numbers = cause.numbers as Numbers
   switch (cause.code) {
     case 'method_off':
       return 'The method is switched off.'
     case 'rate_off':
       return 'Switched off in this zone.'
+    case 'no_weight':
+      return `No weight is known of ${(numbers.names as string[]).join(', ')}, and this price needs it.`
+    case 'no_size':
+      return `No size is known of ${(numbers.names as string[]).join(', ')}, and this price needs it.`
+    case 'beyond':
+      return `Not available for a ${formats ? measured(numbers, formats, ' of ') : 'cart like this'}.`
+    case 'blank_cell':
+      return `The cell of ${text(numbers, 'row')} and ${text(numbers, 'column')} is blank.`
+    case 'cell_none':
+      return `Not available at ${text(numbers, 'row')} and ${text(numbers, 'column')}.`
+    case 'no_class_price':
+      return `No price is said for ${(numbers.names as string[]).join(', ')}.`
+    case 'not_carried':
+      return `Does not carry ${(numbers.names as string[]).join(', ')}.`
+    case 'outside_areas':
+      return 'Not in this part of the zone.'
+    case 'address_open':
+      return `The ${text(numbers, 'field')} decides whether it goes there.`
+    case 'address_decides':
+      return 'Depends on where in the zone it goes.'
+    case 'too_heavy':
+      return `Heavier than a parcel of ${text(numbers, 'most')}: ${(numbers.names as string[]).join(', ')}.`
     case 'no_price':
       return 'No price is set yet, so it is not offered.'
     case 'unknown_product':
@@ -79,12 +166,13 @@ export function causeSentence(cause: Schemas['Cause']): string {
 /** The causes as they are told: lines that the same treatment bars stand together, with the one setting behind them. */
 export function toldCauses(
   causes: Schemas['Cause'][],
+  formats: Formats,
 ): { text: string; setting: Schemas['Setting'] | null }[] {
   const told: { text: string; setting: Schemas['Setting'] | null }[] = []
   const seen = new Set<string>()
   for (const cause of causes) {
     if (cause.code !== 'line_barred') {
-      told.push({ text: causeSentence(cause), setting: cause.setting })
+      told.push({ text: causeSentence(cause, formats), setting: cause.setting })
       continue
     }
     const id = cause.setting?.id ?? ''

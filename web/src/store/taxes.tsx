@@ -3,6 +3,7 @@ import { useState, type FormEvent } from 'react'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { moved, useTold } from '../board/edits'
+import { Parcels } from '../plans/plan-editor'
 import { Field, FieldError } from '../ui/field'
 
 type TaxClass = Schemas['TaxClass']
@@ -14,6 +15,8 @@ export function Taxes() {
     <div className="mt-8 grid max-w-4xl gap-8 border-t border-edge pt-4 md:grid-cols-2">
       <TaxClasses />
       <OrderValue />
+      <Texts />
+      <ShopParcels />
     </div>
   )
 }
@@ -190,6 +193,59 @@ function OrderValue() {
           </label>
         ))}
       </div>
+    </section>
+  )
+}
+
+/** The merchant's words to shoppers. */
+function Texts() {
+  const { setup, edit } = useWorkshop()
+  const store = setup.store!
+  const field = (name: 'zero_word' | 'nothing_text', label: string, hint: string) => (
+    <Field
+      label={label}
+      value={store[name] ?? ''}
+      placeholder={hint}
+      version={store.lock_version}
+      pointer={`/${name}`}
+      save={(typed, version) =>
+        edit(() => call('PATCH', '/api/store', { [name]: typed.trim() || null, lock_version: version }))
+      }
+      read={(current) => (current as Schemas['Store'])[name] ?? ''}
+    />
+  )
+  return (
+    <section aria-label="Words to shoppers" className="flex flex-col gap-2">
+      <h2 className="text-lg">Words to shoppers</h2>
+      {field('zero_word', 'A price of nothing is called', 'free')}
+      {field('nothing_text', 'Where nothing can be chosen, unless the zone says otherwise', 'nothing said')}
+    </section>
+  )
+}
+
+/** How goods become parcels, unless a rate says otherwise. */
+function ShopParcels() {
+  const { setup, edit } = useWorkshop()
+  const [problem, setProblem] = useState<Error | null>(null)
+  const store = setup.store!
+  return (
+    <section aria-label="Parcels">
+      <h2 className="text-lg">Parcels</h2>
+      <p className="mb-2 text-soft">
+        How goods become parcels, for prices by parcel and by billable weight; a rate may do it in its own
+        way.
+      </p>
+      <Parcels
+        own
+        parcels={store.parcels}
+        put={(parcels) =>
+          void edit(() => call('PATCH', '/api/store', { parcels, lock_version: store.lock_version })).then(
+            () => setProblem(null),
+            setProblem,
+          )
+        }
+        errorAt={(pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined)}
+      />
     </section>
   )
 }

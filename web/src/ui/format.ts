@@ -9,7 +9,9 @@ export interface Formats {
 }
 
 /** How this shop writes money. Amounts stay texts; they are never computed with here. */
-export function formatsOf(store: Pick<Store, 'currency' | 'currency_exponent'>): Formats {
+export function formatsOf(
+  store: Pick<Store, 'currency' | 'currency_exponent'> & { zero_word?: string | null },
+): Formats {
   const format = new Intl.NumberFormat('en-GB', {
     style: 'currency',
     currency: store.currency ?? 'GBP',
@@ -18,7 +20,7 @@ export function formatsOf(store: Pick<Store, 'currency' | 'currency_exponent'>):
   })
   const money = (amount: string) => format.format(Number(amount))
   const symbol = format.formatToParts(0).find((part) => part.type === 'currency')?.value ?? ''
-  return { money, price: (amount) => (isZero(amount) ? 'free' : money(amount)), symbol }
+  return { money, price: (amount) => (isZero(amount) ? (store.zero_word ?? 'free') : money(amount)), symbol }
 }
 
 export function isZero(amount: string): boolean {

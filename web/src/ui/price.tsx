@@ -3,7 +3,8 @@ import { isZero, type Formats } from './format'
 /** One price as the shopper would see it; free is the only thing in lime. */
 export function Price({ amount, formats, large }: { amount: string; formats: Formats; large?: boolean }) {
   const size = large ? 'text-lg' : ''
-  if (isZero(amount)) return <span className={`bg-lime px-1.5 font-cond font-semibold ${size}`}>free</span>
+  if (isZero(amount))
+    return <span className={`bg-lime px-1.5 font-cond font-semibold ${size}`}>{formats.price(amount)}</span>
   return <span className={`font-cond font-semibold ${size}`}>{formats.money(amount)}</span>
 }
 

@@ -1,6 +1,6 @@
 import { goodsFindingSentence } from '../goods/words'
 import type { Area, Finding, Geography, Setup } from '../api/client'
-import { countryName, counted } from '../ui/format'
+import { countryName, counted, type Formats } from '../ui/format'
 
 /** A list as a sentence reads it: "IV, HS, KW and 6 ranges". */
 function listed(
@@ -67,6 +67,7 @@ export function findingSentence(
   finding: Finding,
   setup: Setup,
   geography?: Geography,
+  formats?: Formats,
 ): { text: string; mend: string } {
   const numbers = finding.numbers as Numbers
   const name = (id: string | null) => setup.zones.find((zone) => zone.id === id)?.name ?? 'another zone'
@@ -115,7 +116,7 @@ export function findingSentence(
       }
     }
     default:
-      return goodsFindingSentence(finding)
+      return goodsFindingSentence(finding, formats)
   }
 }
 

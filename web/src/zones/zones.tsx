@@ -4,14 +4,14 @@ import { Tabs } from 'radix-ui'
 import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { call, type CoverageMap, type Zone } from '../api/client'
-import { useFindings, useGeography, useWorkshop } from '../api/setup'
+import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
 import { AddZone } from '../board/add-zone'
 import { useEdits } from '../board/edits'
 import { ZoneEditor } from '../board/zone-editor'
 import { useBenchResult } from '../bench/result'
 import { counted, countryName } from '../ui/format'
 import { useAddAreas } from './add-places'
-import { FindingsList } from './findings-list'
+import { FindingsList } from '../findings/findings-list'
 import { Landing } from './landing'
 import { toneOf } from './tones'
 import { areaSentence } from './words'
@@ -48,7 +48,7 @@ export function Zones() {
       <h1 className="mb-2 text-2xl">Zones</h1>
       <div className="grid gap-5 xl:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_17rem]">
         <WorldMap setup={setup} geography={geography} coverage={coverage} pick={zone ? pick : null} />
-        <ZoneList chosen={zone} choose={choose} findings={findings.map((finding) => finding.zone!)} />
+        <ZoneList chosen={zone} choose={choose} findings={awake(findings).map((finding) => finding.zone!)} />
       </div>
       {zone && (
         <section aria-label={`Zone ${zone.name}`} className="mt-2">
@@ -65,7 +65,7 @@ export function Zones() {
       <Tabs.Root defaultValue="landing" className="mt-5">
         <Tabs.List aria-label="About the zones" className="flex gap-1 border-b border-ink">
           <Tab value="landing">Where does this land?</Tab>
-          <Tab value="findings">Findings: {findings.length}</Tab>
+          <Tab value="findings">Findings: {awake(findings).length}</Tab>
           <Tab value="table">All countries</Tab>
           <Tab value="csv">CSV</Tab>
         </Tabs.List>

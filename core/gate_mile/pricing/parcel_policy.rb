@@ -1,0 +1,149 @@
+# frozen_string_literal: true
+
+module GateMile
+  # How goods become parcels: one: all in one, up to a weight where one is named, then the next; unit: each unit by
+  # itself; fixed: all in one of a fixed outer size.
+  #
+  # up_to: {Weight} or nil; size: {Sides} of the fixed one; tare: {Weight} of its packing, or nil; divisor: number of
+  # `per` for one unit of weight, the volumetric divisor: cm³ for a kilogram or in³ for a pound; nil for none.
+  class ParcelPolicy < Value.of(:kind, :up_to, :size, :tare, :divisor, :per)
+    KINDS = %w[one unit fixed].freeze
+    PER = { "kg" => [Volume::UNITS["cm3"], Weight::UNITS["kg"]], "lb" => [Volume::UNITS["in3"], Weight::UNITS["lb"]] }
+          .freeze
+
+    # One parcel of some units. weight, volume: base units, nil where not known; times: how many there are of it.
+    Parcel = Struct.new(:units, :weight, :volume, :times, :value, :longest, :names)
+
+    class << self
+      # @param reader [Reader] of what may have a policy of its own
+      # @return [ParcelPolicy, nil]
+      def of(reader) = reader.object("parcels", required: false)&.then { |item| read(item) }
+
+      # @param reader [Reader]
+      # @return [ParcelPolicy]
+      def read(reader)
+        kind = reader.choice("kind", among: KINDS)
+        policy = new(kind: kind&.to_sym, up_to: kind == "one" ? weight(reader, "up_to") : nil,
+                     size: kind == "fixed" ? reader.object("size")&.then { |item| Sides.read(item) } : nil,
+                     tare: kind == "fixed" ? weight(reader, "tare") : nil, divisor: divisor(reader),
+                     per: reader.choice("per", among: PER.keys, default: "kg"))
+        reader.finish
+        policy
+      end
+
+      private
+
+      def weight(reader, key)
+        reader.parsed(key, required: false) do |text|
+          Weight.parse(text).tap { |found| raise Malformed, :zero if found.zero? && key == "up_to" }
+        end
+      end
+
+      def divisor(reader)
+        reader.parsed("divisor", required: false) do |text|
+          Decimal.parse(text).tap { |found| raise Malformed, :zero unless found.positive? }
+        end
+      end
+    end
+
+    DEFAULT = new(kind: :one, per: "kg")
+
+    # @param volume [Integer, Rational, nil] base units
+    # @return [Integer, Rational, nil] volumetric weight in base units; 0 without a divisor
+    def volumetric(volume)
+      return 0 if divisor.nil?
+
+      space, mass = PER.fetch(per)
+      volume && (Rational(volume * mass) / (space * divisor))
+    end
+
+    # @param units [Array<Load>] single units, each so many times
+    # @return [Array<Parcel>, Refusal]
+    def parcels(units)
+      case kind
+      when :unit then units.map { |unit| packed([[unit, 1]], unit.times) }
+      when :fixed then [fixed(units)]
+      else up_to ? filled(units) : [packed(units.map { |unit| [unit, unit.times] }, 1)]
+      end
+    end
+
+    # @param parcel [Parcel]
+    # @return [Integer, Rational, nil] the larger of actual and volumetric weight, nil where one is not known
+    def billable(parcel)
+      space = volumetric(parcel.volume)
+      parcel.weight && space && [parcel.weight, space].max
+    end
+
+    # @return [Hash] for JSON
+    def dump
+      { "kind" => kind.to_s, "up_to" => up_to&.to_s, "size" => size&.dump, "tare" => tare&.to_s,
+        "divisor" => divisor && Decimal.write(divisor), "per" => (per if divisor) }.compact
+    end
+
+    private
+
+    def packed(content, times)
+      Parcel.new(content.sum { |_, count| count }, total(content, :weight), total(content, :volume), times,
+                 content.sum { |unit, count| unit.value * count }, longest(content),
+                 content.flat_map { |unit,| unit.names }.uniq)
+    end
+
+    def total(content, field)
+      content.sum { |unit, count| unit[field]&.*(count) || (return nil) }
+    end
+
+    def longest(content)
+      sides = content.map { |unit,| unit.longest }
+      sides.max if sides.all?
+    end
+
+    def fixed(units)
+      parcel = packed(units.map { |unit| [unit, unit.times] }, 1)
+      parcel.weight += tare.base if parcel.weight && tare
+      parcel.volume = size.length.base * size.width.base * size.height.base
+      parcel.longest = size.longest.base
+      parcel
+    end
+
+    # One after the other into the parcel that is open, as long as the weight allows; a unit is never cut.
+    def filled(units)
+      missing = units.reject(&:weight)
+      return Refusal.new(code: :no_weight, incomplete: true, numbers: { names: names(missing) }) if missing.any?
+
+      heavy = units.select { |unit| unit.weight > up_to.base }
+      return Refusal.new(code: :too_heavy, numbers: { names: names(heavy), most: up_to.to_s }) if heavy.any?
+
+      pack(units)
+    end
+
+    # Of a line that fills several parcels the last one stays open for what comes next.
+    def pack(units)
+      done = []
+      open = []
+      room = up_to.base
+      units.each do |unit|
+        fits = unit.weight.zero? ? unit.times : [(room / unit.weight).floor, unit.times].min
+        put(open, unit, fits)
+        room -= unit.weight * fits
+        next if fits == unit.times
+
+        open, room = fill(done, open, unit, unit.times - fits)
+      end
+      open.any? ? done << packed(open, 1) : done
+    end
+
+    # @return [Array(Array, Rational)] the parcel that is open then, and its room
+    def fill(done, open, unit, left)
+      done << packed(open, 1) if open.any?
+      each = (up_to.base / unit.weight).floor
+      full = (left - 1) / each
+      done << packed([[unit, each]], full) if full.positive?
+      rest = left - (full * each)
+      [[[unit, rest]], up_to.base - (unit.weight * rest)]
+    end
+
+    def put(open, unit, count) = (open << [unit, count] if count.positive?)
+
+    def names(units) = units.flat_map(&:names).uniq
+  end
+end

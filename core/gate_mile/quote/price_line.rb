@@ -1,0 +1,246 @@
+# frozen_string_literal: true
+
+module GateMile
+  # A stretch of a price line. from, to: positions, both inside it where from_in and to_in say so; price, last:
+  # {Money} at its beginning and at its end, nil where there is none; status and causes: as of a {MethodQuote}.
+  class Piece < Value.of(:from, :to, :from_in, :to_in, :price, :last, :status, :causes)
+    # @return [Boolean]
+    def level? = price == last
+  end
+
+  # The whole price of one rate along a measure of a cart, through everything that applies: its pieces, found by
+  # asking for quotes at every position where something can change, beside it, and wherever two answers are not
+  # explained by a level or an even slope between them. On a slope each group's price is rounded by itself, so it
+  # may leave the straight line by a minor unit for each group.
+  class PriceLine
+    # What is answered at one position.
+    Answer = Struct.new(:status, :price, :causes)
+
+    SIXTEENTHS = [0, 1, 2, 4, 6, 8, 10, 12, 14, 15, 16].freeze
+    private_constant :SIXTEENTHS
+
+    # @param scaled [ScaledCart]
+    # @param most [Integer, Rational] the last position
+    # @param candidates [Array<Integer, Rational>] positions where the price can change
+    # @yieldparam position [Integer, Rational]
+    # @yieldreturn [MethodQuote]
+    def initialize(scaled, most, candidates, &ask)
+      @scaled = scaled
+      @most = most
+      @ask = ask
+      @answers = {}
+      @points = points(candidates)
+    end
+
+    # @return [Array<Piece>] ascending, without a gap between them
+    def pieces
+      atoms = [point(@points.first)]
+      @points.each_cons(2) do |from, to|
+        atoms.concat(between(from, to))
+        atoms << point(to)
+      end
+      merged(atoms)
+    end
+
+    private
+
+    def whole? = @scaled.whole?
+
+    def points(candidates)
+      near = whole? ? candidates.flat_map { |at| [at.floor, at.ceil] } : candidates
+      [@scaled.least, *near, @most].grep(@scaled.least..@most).uniq.sort
+    end
+
+    def answer(at)
+      @answers[at] ||= @ask.call(at).then do |quote|
+        Answer.new(quote.status, quote.price, quote.causes.map(&:code).uniq)
+      end
+    end
+
+    def point(at) = piece(at, at, true, true, answer(at), answer(at))
+
+    def piece(from, to, from_in, to_in, first, last)
+      Piece.new(from: from, to: to, from_in: from_in, to_in: to_in, price: first.price, last: last.price,
+                status: first.status, causes: first.causes)
+    end
+
+    # What lies between two positions, both left out.
+    def between(from, to)
+      whole? ? whole_between(from + 1, to - 1) : parts_between(from, to)
+    end
+
+    def whole_between(first, last)
+      return [] if first > last
+      return [point(first)] if first == last
+
+      middle = (first + last) / 2
+      if level?([first, middle, (middle + last) / 2, last]) || even?(first, last)
+        return [piece(first, last, true, true, answer(first), answer(last))]
+      end
+
+      whole_between(first, middle) + whole_between(middle + 1, last)
+    end
+
+    # Between two positions a price by weight is level; what is not is looked at to the gram.
+    def parts_between(from, to)
+      middle = Rational(from + to, 2)
+      probes = [from + Rational(to - from, 16), middle, to - Rational(to - from, 16)].map { |at| answer(at) }
+      if probes.uniq.size == 1 || to - from <= Weight::UNITS["g"]
+        return [piece(from, to, false, false, probes[1], probes[1])]
+      end
+
+      parts_between(from, middle) + [point(middle)] + parts_between(middle, to)
+    end
+
+    def level?(positions) = positions.map { |at| answer(at) }.uniq.size == 1
+
+    # A slope is looked at in more places: a minimum or a maximum may bend it anywhere.
+    def even?(first, last)
+      positions = SIXTEENTHS.map { |part| first + ((last - first) * part / 16) }.uniq
+      answers = positions.map { |at| answer(at) }
+      return false unless answers.all?(&:price) && answers.map(&:status).uniq.size == 1
+
+      straight?(positions, answers.map { |found| found.price.minor })
+    end
+
+    def straight?(positions, prices)
+      rise = Rational(prices.last - prices.first, positions.last - positions.first)
+      positions.zip(prices).all? do |at, price|
+        (price - prices.first - (rise * (at - positions.first))).abs <= 1
+      end
+    end
+
+    # Level neighbours with the same answer are one piece; so are single positions of an even slope.
+    def merged(atoms)
+      level = atoms.each_with_object([]) do |atom, list|
+        before = list.last
+        same = before&.level? && atom.level? && told(before) == told(atom)
+        same ? list[-1] = joined(before, atom) : list << atom
+      end
+      whole? ? sloped(level) : level
+    end
+
+    def told(piece) = [piece.status, piece.price, piece.causes]
+    def joined(first, second) = first.with(to: second.to, to_in: second.to_in, last: second.last)
+
+    def sloped(pieces)
+      pieces.slice_when { |before, after| !chained?(before, after) }.flat_map do |run|
+        run.size > 2 && rises(run).uniq.size == 1 ? [joined(run.first, run.last)] : run
+      end
+    end
+
+    def chained?(before, after)
+      [before, after].all? { |piece| piece.from == piece.to && piece.price } && before.status == after.status
+    end
+
+    def rises(run) = run.each_cons(2).map { |before, after| after.price.minor - before.price.minor }
+  end
+
+  # The price lines of all rates of a book for one cart.
+  class PriceLines
+    # Breaks of one schedule that are looked at, at most.
+    MOST = 600
+    # Units whose runs are looked at, at most: beyond, parcels with a limit are found to the gram.
+    UNITS = 40
+
+    # @param book [Book]
+    # @param cart [Cart]
+    # @param measure [String] one of {ScaledCart}::MEASURES
+    # @param most [Integer, Rational] where the axis ends
+    # @param line [Integer] place of the line whose units change, along quantity
+    def initialize(book, cart, measure, most, line: 0)
+      @book = book
+      @most = most
+      @scaled = ScaledCart.new(book, cart, measure, line)
+      @measure = measure
+      @here = book.zones.land(cart.destination).zone
+      @place = Destination.new(cart.destination)
+    end
+
+    # @param rates [Array<Rate>]
+    # @return [Hash{String => Array<Piece>}] by rate id; nothing at all where the cart has none of the measure
+    def of(rates = @book.rates)
+      return {} unless @scaled.drawn?
+
+      rates.to_h { |rate| [rate.id, line(rate).pieces] }
+    end
+
+    private
+
+    def line(rate)
+      place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE
+      PriceLine.new(@scaled, @most, candidates(rate, place)) do |position|
+        Pipeline.run(@book, @scaled.at(position), rate, {}, place)
+      end
+    end
+
+    # Every load's measure grows evenly with the position, so two looks at it say where it meets each boundary.
+    def candidates(rate, place)
+      return [] if rate.plan.nil?
+      return [*@scaled.least..@most] if @measure == "quantity" && @most <= 200 && by_units?(rate.plan)
+
+      two = [@scaled.here, @scaled.here * 2]
+      one, other = two.map { |position| watched(rate, place, position) }
+      treated_breaks + packing_breaks(rate, place) + (if one.size == other.size
+                                                        one.zip(other).flat_map do |pair|
+                                                          meets(two, *pair)
+                                                        end
+                                                      else
+                                                        []
+                                                      end)
+    end
+
+    def ordinary(rate, place, position)
+      Pipeline.new(Run.new(@book, @scaled.at(position), rate, {}, place)).ordinary_lines
+    end
+
+    # Whether units or parcels are counted one by one, so that any unit can change something.
+    def by_units?(plan)
+      %w[unit parcel].include?(plan.group) || plan.adjustment.per == "parcel" ||
+        plan.schedules.flat_map(&:gauges).any? { |gauge| gauge.name == "billable_weight" }
+    end
+
+    # Along weight parcels with a limit fill up sooner: where any run of units in a row comes to it exactly.
+    def packing_breaks(rate, place)
+      limit = (rate.plan.parcels || @book.store.parcels).up_to
+      return [] if limit.nil? || @measure != "weight"
+
+      runs(ordinary(rate, place, @scaled.here)).map { |sum| limit.base * @scaled.here / sum }
+    end
+
+    # @return [Array<Rational>] what runs of units in a row weigh
+    def runs(lines)
+      units = lines.select(&:weight).flat_map do |line|
+        [Rational(line.weight.base, line.quantity)] * [line.quantity, UNITS].min
+      end.first(UNITS)
+      sums = units.each_index.flat_map do |from|
+        units.drop(from).inject([]) { |list, each| list << ((list.last || 0) + each) }
+      end
+      sums.uniq.select(&:positive?)
+    end
+
+    def watched(rate, place, position)
+      ordinary = ordinary(rate, place, position)
+      ordinary.empty? ? [] : PlanReading.new(rate.plan, ordinary, @scaled.at(position), place).watched
+    end
+
+    def meets(positions, first, second)
+      number, schedule = first
+      rise = Rational(second.first - number, positions[1] - positions[0])
+      return [] if rise.zero?
+
+      last = number + (rise * (@most - positions[0]))
+      schedule.breaks(last).first(MOST).map { |border| positions[0] + ((border - number) / rise) }
+    end
+
+    # Along quantity the steps of own prices count too.
+    def treated_breaks
+      return [] unless @measure == "quantity"
+
+      @book.treatments.flat_map do |treatment|
+        price = treatment.price
+        price&.apart? ? [price.charge, *price.by_method.values].flat_map { |charge| charge.steps.map(&:first) } : []
+      end
+    end
+  end
+end

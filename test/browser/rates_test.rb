@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+class RatesTest < Minitest::Test
+  include BrowserSupport
+
+  # A weight schedule built by typing: the strip and the bench follow each key, a doubled edge stays at its cell.
+  def test_build_a_weight_schedule_by_typing
+    visit "/"
+    within(zone("Ireland")) { click_button "Edit Tracked" }
+    click_button "Price it by weight, value, class …"
+    within(zone("Ireland")) do
+      select "in steps", from: "Price: kind of price"
+      fill_in "Price: amount, step 1", with: "4.95"
+      type "edge, new step" => "1", "amount, step 2" => "7.50"
+      type "edge, new step" => "2", "amount, step 3" => "7.50", "amount for each started, step 3" => "1.10", "started what, step 3" => "1"
+      assert_text "Read back: By weight: £4.95 up to 1 kg, £7.50 up to 2 kg, then £7.50 and £1.10 for each started kg"
+    end
+    within(zone("Ireland")) { assert_button "Why £8.60 for Tracked?" }
+    find_field("Price: started what, step 3").send_keys(:enter)
+    assert_equal(["0 kg", "1 kg", "2 kg"], eventually { rate("ie-tracked")["plan"]["schedule"]["steps"]&.map { |step| step["at"] } })
+    within(zone("Ireland")) do
+      type "edge, new step" => "2000 g", "amount, step 4" => "9"
+      assert_text "This edge stands there already."
+      assert_field "Price: edge, step 4", with: "2000 g"
+      fill_in "Price: edge, step 4", with: "30"
+      check "Price: step 4 not available"
+      assert_text "above 30 kg not available"
+    end
+    find_field("Price: edge, step 4").send_keys(:enter)
+    assert(eventually { rate("ie-tracked")["plan"]["schedule"]["steps"].last["none"] })
+    choose_measure "weight"
+    within(zone("Ireland")) { assert_selector "[role=group][aria-label^='Price line of Tracked: from 0 kg £4.95, from 1 kg £7.50, from 2 kg £8.60']" }
+    within(zone("Ireland")) { click_button "Why £8.60 for Tracked?" }
+    within(zone("Ireland")) { assert_text "weight 2.08 kg is in the step above 2 kg up to 30 kg: £7.50 and 1 × £1.10 for each started 1 kg" }
+    assert_accessible "a schedule and its reckoning"
+    find("h1").click
+    press([:ctrl, "z"])
+    assert_nil(eventually { rate("ie-tracked")["plan"]["schedule"]["steps"].find { |step| step["none"] }.nil? || nil }.then { |found| found ? nil : :still })
+  end
+
+  def test_paste_cells_and_a_stale_edit
+    visit "/"
+    within(zone("Ireland")) { click_button "Edit Tracked" }
+    click_button "Price it by weight, value, class …"
+    select "in steps", from: "Price: kind of price"
+    find_field("Price: edge, step 1").click
+    page.execute_script(<<~JS)
+      const data = new DataTransfer()
+      data.setData('text', '0 kg\\t£3.10\\n2\\tfour\\n5\\t1,250.00')
+      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+    JS
+    assert_text "Write an amount like 4.50"
+    assert_field "Price: amount, step 3", with: "1250.00"
+    fill_in "Price: amount, step 2", with: "4"
+    within(zone("Ireland")) { assert_button "Why £4.00 for Tracked?" }
+    api(:patch, "/api/rates/ie-tracked", { lock_version: rate("ie-tracked")["lock_version"], plan: { schedule: { kind: "flat", amount: "6" } } })
+    find_field("Price: amount, step 2").send_keys(:enter)
+    assert_text "Changed elsewhere meanwhile. There now: £6.00"
+    click_button "Use mine"
+    assert(eventually { rate("ie-tracked")["plan"]["schedule"]["kind"] == "steps" })
+  end
+
+  # The demo's rates of every kind, read by the bench: classes, a grid by area, parcels, the dearest first.
+  def test_rates_of_every_kind
+    fresh(WHOLE_DEMO)
+    visit "/?item=3*SHK-GAL-10&item=2*STK-HULL&item=1*LOG-A4&to=IM"
+    within(bench) do
+      click_button "Why £15.85 for Tracked?"
+      assert_text "Added up"
+    end
+    visit "/?item=2*SHK-GAL-10&item=3*LOG-A4&to=FR"
+    within(bench) { click_button "Why £21.00 for Tracked, by road?" }
+    within(bench) { assert_text "grid, weight 2 kg and France, Germany, Denmark" }
+    visit "/?item=2*ANC-10&to=ES"
+    within(bench) { assert_button "Why £23.90 for Tracked, by road?" }
+    assert_accessible "the Board with strips of every kind"
+    choose_measure "quantity"
+    within(zone("Further Europe")) { assert_selector "[role=group][aria-label^='Price line of Tracked, by road: from 1 £21.50 to']" }
+    check "only the bench’s zone"
+    assert_no_selector "section[aria-label='Zone Ireland']"
+    strip = find("[role=group][aria-label^='Price line of Tracked, by road']")
+    strip.send_keys(:right)
+    within(strip) { assert_text(/1 to \d+:/) }
+  end
+
+  private
+
+  def type(fields) = fields.each { |field, text| fill_in "Price: #{field}", with: text }
+  def rate(id) = setup_now["rates"].find { |found| found["id"] == id }
+
+  def choose_measure(name)
+    find("[aria-labelledby=along] button", text: name, exact_text: true).click
+  end
+
+  def eventually
+    40.times do
+      found = yield
+      return found if found
+
+      sleep 0.1
+    end
+    nil
+  end
+end

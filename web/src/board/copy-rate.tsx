@@ -1,0 +1,47 @@
+import { useState } from 'react'
+import { call, type Rate } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { counted } from '../ui/format'
+import { useTold } from './edits'
+
+/** The same price for the method in other zones; what stands there is replaced, and can be undone. */
+export function CopyRate({ rate, name }: { rate: Rate; name: string }) {
+  const { setup } = useWorkshop()
+  const told = useTold()
+  const [chosen, setChosen] = useState<string[]>([])
+  const others = setup.zones.filter(({ id }) => id !== rate.zone)
+  const there = (zone: string) =>
+    setup.rates.some((other) => other.zone === zone && other.method === rate.method)
+  const replaced = chosen.filter(there).length
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      {others.map((zone) => (
+        <label key={zone.id} className="flex min-h-[24px] items-center gap-1.5">
+          <input
+            type="checkbox"
+            aria-label={`Copy to ${zone.name}`}
+            checked={chosen.includes(zone.id)}
+            onChange={(event) =>
+              setChosen(event.target.checked ? [...chosen, zone.id] : chosen.filter((id) => id !== zone.id))
+            }
+          />
+          {zone.name}
+          {there(zone.id) && <span className="text-xs text-soft">has it</span>}
+        </label>
+      ))}
+      <button
+        type="button"
+        className="button"
+        disabled={chosen.length === 0}
+        onClick={() => {
+          void told(`Copied ${name} to ${counted(chosen.length, 'zone')}`, () =>
+            call('POST', `/api/rates/${rate.id}/copy`, { ids: chosen }),
+          )
+          setChosen([])
+        }}
+      >
+        Copy it{replaced > 0 && `, and replace ${replaced}`}
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,101 @@
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import { call, type Finding } from '../api/client'
+import { useGeography, useWorkshop } from '../api/setup'
+import { useTold } from '../board/edits'
+import { formatsOf } from '../ui/format'
+import { addressWords, findingSentence } from '../zones/words'
+
+const SIGNS = { problem: '▲', warning: '△', note: '·' } as const
+const TONES = { problem: 'text-brick', warning: 'text-ochre', note: 'text-soft' } as const
+
+/**
+ * What the audit found, the most harmful first: what it is, an address that shows it, and how to mend it. What is only
+ * worth knowing is folded, and so is what the merchant has put to sleep.
+ */
+export function FindingsList({ findings, named }: { findings: Finding[]; named: boolean }) {
+  const list = (items: Finding[]) => (
+    <ul>
+      {items.map((finding) => (
+        <Row key={finding.key} finding={finding} named={named} />
+      ))}
+    </ul>
+  )
+  const awake = findings.filter(({ asleep }) => !asleep)
+  const notes = awake.filter(({ harm }) => harm === 'note')
+  const asleep = findings.filter((finding) => finding.asleep)
+  return (
+    <>
+      {list(awake.filter(({ harm }) => harm !== 'note'))}
+      {notes.length > 0 && <Fold title={`Worth knowing: ${notes.length}`}>{list(notes)}</Fold>}
+      {asleep.length > 0 && <Fold title={`Asleep: ${asleep.length}`}>{list(asleep)}</Fold>}
+    </>
+  )
+}
+
+function Fold({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <details className="border-t border-hair py-1">
+      <summary className="min-h-[24px] py-0.5 font-cond text-soft">{title}</summary>
+      {children}
+    </details>
+  )
+}
+
+function Row({ finding, named }: { finding: Finding; named: boolean }) {
+  const { setup } = useWorkshop()
+  const { data: geography } = useGeography()
+  const told = useTold()
+  const { text, mend } = findingSentence(finding, setup, geography, formatsOf(setup.store!))
+  const zone = setup.zones.find(({ id }) => id === finding.zone)
+  return (
+    <li className="flex gap-2 border-t border-hair py-1.5">
+      <span aria-hidden className={`font-semibold ${TONES[finding.harm]}`}>
+        {SIGNS[finding.harm]}
+      </span>
+      <span className="flex-1">
+        <span className="sr-only">{finding.harm}: </span>
+        {named && zone && (
+          <Link className="font-medium underline underline-offset-2" to={`/zones#zone=${zone.id}`}>
+            {zone.name}
+          </Link>
+        )}
+        {named && zone && ': '}
+        {text}{' '}
+        {finding.example && <span className="text-soft">For example {addressWords(finding.example)}. </span>}
+        <span className="text-soft">{mend}</span>
+        {finding.setting && (
+          <>
+            {' '}
+            <Link
+              className="whitespace-nowrap underline underline-offset-2"
+              to={
+                {
+                  class: `/goods/classes#class=${finding.setting.id}`,
+                  treatment: `/goods/treatments#treatment=${finding.setting.id}`,
+                  rate: `/#rate=${finding.setting.id}&field=plan`,
+                }[finding.setting.kind]
+              }
+            >
+              go to it
+            </Link>
+          </>
+        )}
+      </span>
+      <button
+        type="button"
+        className="quiet shrink-0 self-start"
+        title={finding.asleep ? undefined : 'Fold it away until it says something else'}
+        onClick={() =>
+          void told(
+            finding.asleep ? 'Woke the finding' : 'The finding sleeps until it says something else',
+            () => call('PUT', '/api/findings/asleep', { key: finding.key, asleep: !finding.asleep }),
+          )
+        }
+      >
+        {finding.asleep ? 'Wake it' : 'Let it sleep'}
+        <span className="sr-only">: {text}</span>
+      </button>
+    </li>
+  )
+}

@@ -1,0 +1,153 @@
+import type { Plan, Schemas } from '../api/client'
+
+export type Schedule = Schemas['Schedule']
+export type Step = Schemas['Step']
+export type ClassPrice = Schemas['ClassPrice']
+export type Measure = Schemas['MeasureName']
+
+export const MEASURES: [Measure, string][] = [
+  ['weight', 'weight'],
+  ['billable_weight', 'billable weight'],
+  ['value', 'value'],
+  ['quantity', 'quantity'],
+  ['volume', 'volume'],
+  ['longest', 'longest side'],
+]
+
+export function measureWords(measure: string | undefined): string {
+  return MEASURES.find(([name]) => name === measure)?.[1] ?? ''
+}
+
+/** Where boundaries belong unless the schedule says: as in the core. */
+export function edgesOf(schedule: { measure?: Measure; edges?: 'from' | 'up_to' }): 'from' | 'up_to' {
+  return (
+    schedule.edges ?? (schedule.measure === 'value' || schedule.measure === 'quantity' ? 'from' : 'up_to')
+  )
+}
+
+/** The first boundary of a measure, and the unit in which the shop writes others. */
+export function zeroOf(measure: Measure, store: Schemas['Store']): string {
+  const unit = unitOf(measure, store)
+  return unit ? `0 ${unit}` : '0'
+}
+
+export function unitOf(measure: Measure | undefined, store: Schemas['Store']): string {
+  if (measure === 'weight' || measure === 'billable_weight') return store.weight_unit ?? 'kg'
+  if (measure === 'longest') return store.length_unit ?? 'cm'
+  if (measure === 'volume') return store.length_unit === 'in' || store.length_unit === 'ft' ? 'in3' : 'l'
+  return ''
+}
+
+/** A bare figure in the unit of its measure. */
+export function withUnit(text: string, unit: string): string {
+  return unit && /^\s*[\d.,]+\s*$/.test(text) ? `${text.trim()} ${unit}` : text.trim()
+}
+
+export function newSchedule(kind: Schedule['kind'], store: Schemas['Store'], amount = ''): Schedule {
+  switch (kind) {
+    case 'flat':
+      return { kind, amount }
+    case 'first':
+      return { kind, first: amount, additional: '' }
+    case 'steps':
+      return { kind, measure: 'weight', steps: [{ at: zeroOf('weight', store), amount }] }
+    case 'grid':
+      return {
+        kind,
+        rows: { measure: 'weight', at: [zeroOf('weight', store)] },
+        columns: { measure: 'value', at: ['0'] },
+        cells: [[amount || null]],
+      }
+  }
+}
+
+function tidyStep(step: Step, unit: string): Step {
+  if (step.none) return { at: withUnit(step.at, unit), none: true }
+  const tidy: Step = { at: withUnit(step.at, unit), amount: (step.amount ?? '').trim() }
+  if (step.each?.trim()) tidy.each = step.each.trim()
+  if (step.increment?.trim()) tidy.increment = withUnit(step.increment, unit)
+  if (step.percent?.trim()) tidy.percent = step.percent.trim()
+  return tidy
+}
+
+function tidySchedule(schedule: Schedule, store: Schemas['Store']): Schedule {
+  if (schedule.kind === 'steps') {
+    const unit = unitOf(schedule.measure, store)
+    const steps = (schedule.steps ?? []).filter((step) => step.at.trim() || step.amount?.trim() || step.none)
+    return { ...schedule, steps: steps.map((step) => tidyStep(step, unit)) }
+  }
+  if (schedule.kind === 'grid')
+    return {
+      ...schedule,
+      rows: tidyScale(schedule.rows, store),
+      columns: schedule.columns?.areas ? schedule.columns : tidyScale(schedule.columns, store),
+      cells: (schedule.cells ?? []).map((row) => row.map((cell) => cell?.trim() || null)),
+    } as Schedule
+  return schedule
+}
+
+function tidyScale<Scale extends { measure?: Measure; at?: string[] }>(
+  scale: Scale | undefined,
+  store: Schemas['Store'],
+): Scale | undefined {
+  const unit = unitOf(scale?.measure, store)
+  return scale && { ...scale, at: (scale.at ?? []).map((text) => withUnit(text, unit)) }
+}
+
+/** A plan as it is typed, as the server reads it: what is empty is left out. Nothing typed at all is no price. */
+export function planOf(draft: Plan, store: Schemas['Store']): Plan | null {
+  const price = (item: ClassPrice): ClassPrice =>
+    item.carried === false
+      ? { ...item, schedule: undefined as never, carried: false }
+      : { ...item, ...(item.schedule ? { schedule: tidySchedule(item.schedule, store) } : {}) }
+  const { handling, minimum, maximum, ending } = draft
+  const fixed = handling?.fixed?.trim()
+  const percent = handling?.percent?.trim()
+  const plan: Plan = {
+    ...draft,
+    ...(draft.schedule ? { schedule: tidySchedule(draft.schedule, store) } : {}),
+    ...(draft.classes ? { classes: draft.classes.map(price) } : {}),
+    ...(draft.others ? { others: price(draft.others) } : {}),
+  }
+  delete plan.handling
+  if (fixed || percent)
+    plan.handling = {
+      ...(fixed ? { fixed } : {}),
+      ...(percent ? { percent } : {}),
+      per: handling?.per ?? 'order',
+    }
+  for (const [key, value] of Object.entries({ minimum, maximum, ending }) as [
+    'minimum' | 'maximum' | 'ending',
+    string | undefined,
+  ][]) {
+    if (value?.trim()) plan[key] = value.trim()
+    else delete plan[key]
+  }
+  const bare = plan.schedule?.kind === 'flat' && !plan.schedule.amount?.trim() && !plan.handling
+  return bare ? null : (JSON.parse(JSON.stringify(plan)) as Plan)
+}
+
+/** All edges of a plan, in the order in which they stand. */
+function edgesIn(plan: Plan | null): string[] {
+  const schedules = [
+    plan?.schedule,
+    plan?.others?.schedule,
+    ...(plan?.classes ?? []).map((item) => item.schedule),
+  ]
+  return schedules.flatMap((schedule) => [
+    ...(schedule?.steps ?? []).map(({ at }) => at),
+    ...(schedule?.rows?.at ?? []),
+    ...(schedule?.columns?.at ?? []),
+  ])
+}
+
+/** Whether what is stored has the same edges in another order. */
+export function isReordered(sent: Plan | null, stored: Plan | null): boolean {
+  const [one, other] = [edgesIn(sent), edgesIn(stored)]
+  return one.join('\n') !== other.join('\n') && one.sort().join('\n') === other.sort().join('\n')
+}
+
+/** Whether a plan is one amount and nothing more. */
+export function isPlain(plan: Plan | null | undefined): boolean {
+  return !plan || (plan.schedule?.kind === 'flat' && Object.keys(plan).length === 1)
+}

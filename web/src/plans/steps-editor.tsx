@@ -1,0 +1,261 @@
+import { X } from 'lucide-react'
+import { memo, useCallback, type ClipboardEvent, type KeyboardEvent } from 'react'
+import type { Schemas } from '../api/client'
+import type { Formats } from '../ui/format'
+import {
+  edgesOf,
+  MEASURES,
+  measureWords,
+  unitOf,
+  zeroOf,
+  type Measure,
+  type Schedule,
+  type Step,
+} from './draft'
+import { FromToList } from './from-to'
+import { tableOf } from './paste'
+
+const COLUMNS = ['at', 'amount', 'each', 'increment', 'percent'] as const
+type Column = (typeof COLUMNS)[number]
+
+interface Props {
+  label: string
+  schedule: Schedule
+  store: Schemas['Store']
+  formats: Formats
+  change: (update: (old: Schedule) => Schedule) => void
+  commit: (schedule?: Schedule) => void
+  errorAt: (pointer: string) => string | undefined
+}
+
+/** A schedule as a small grid that takes typing, Tab, Enter and the cells of a spreadsheet. */
+export function StepsEditor({ label, schedule, store, formats, change, commit, errorAt }: Props) {
+  const steps = schedule.steps ?? []
+  const measure = schedule.measure ?? 'weight'
+  const unit = unitOf(measure, store)
+  const upTo = edgesOf(schedule) === 'up_to'
+
+  const set = useCallback(
+    (row: number, fields: Partial<Step>) =>
+      change((old) => {
+        const list = [...(old.steps ?? [])]
+        list[row] = { ...(list[row] ?? { at: '' }), ...fields }
+        return { ...old, steps: list }
+      }),
+    [change],
+  )
+  const replace = (next: Schedule) => {
+    change(() => next)
+    commit(next)
+  }
+  const remove = useCallback(
+    (row: number) =>
+      change((old) => ({ ...old, steps: (old.steps ?? []).filter((_, index) => index !== row) })),
+    [change],
+  )
+  const paste = useCallback(
+    (row: number, column: number, event: ClipboardEvent) => {
+      const lines = tableOf(event.clipboardData.getData('text'))
+      if (!lines) return
+      event.preventDefault()
+      change((old) => {
+        const list = [...(old.steps ?? [])]
+        lines.forEach((cells, down) => {
+          const step = { ...(list[row + down] ?? { at: '' }) }
+          cells.forEach((cell, right) => {
+            const field = COLUMNS[column + right]
+            if (field) step[field] = cell
+          })
+          list[row + down] = step
+        })
+        return { ...old, steps: list }
+      })
+    },
+    [change],
+  )
+  const rename = (next: Measure) =>
+    replace({
+      ...schedule,
+      measure: next,
+      edges: undefined as never,
+      steps: steps.map((step, index) => ({
+        ...step,
+        at: index === 0 ? zeroOf(next, store) : step.at.replace(/\s*[a-z]+[23]?$/i, ''),
+        ...(step.increment ? { increment: step.increment.replace(/\s*[a-z]+[23]?$/i, '') } : {}),
+      })),
+    })
+  const keys = (event: KeyboardEvent) => {
+    const target = event.target as HTMLElement
+    const place = /^(\d+) (\w+)$/.exec(target.dataset.place ?? '')
+    if (!place) return
+    const by = { Enter: 1, ArrowDown: 1, ArrowUp: -1 }[event.key]
+    if (by === undefined) return
+    event.preventDefault()
+    if (event.key === 'Enter') commit()
+    event.currentTarget
+      .querySelector<HTMLElement>(`[data-place="${Number(place[1]) + by} ${place[2]}"]`)
+      ?.focus()
+  }
+  return (
+    <div>
+      <p className="mb-1 flex flex-wrap items-center gap-2">
+        along
+        <select
+          className="field"
+          aria-label={`${label}: along what`}
+          value={measure}
+          onChange={(event) => rename(event.target.value as Measure)}
+        >
+          {MEASURES.map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <select
+          className="field"
+          aria-label={`${label}: which step an edge belongs to`}
+          value={edgesOf(schedule)}
+          onChange={(event) => replace({ ...schedule, edges: event.target.value as 'from' | 'up_to' })}
+        >
+          <option value="up_to">up to and including an edge</option>
+          <option value="from">from an edge on</option>
+        </select>
+      </p>
+      <div className="max-h-80 overflow-y-auto">
+        <table
+          onKeyDown={keys}
+          onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && commit()}
+        >
+          <thead className="sticky top-0 bg-paper">
+            <tr className="text-left align-bottom font-cond text-soft [&>th]:pr-3 [&>th]:leading-tight">
+              <th className="font-medium">
+                {upTo ? 'Above' : 'From'}
+                {unit && `, ${unit}`}
+              </th>
+              <th className="font-medium">{formats.symbol}</th>
+              <th className="font-medium">and {formats.symbol}</th>
+              <th className="font-medium">for each started{unit && `, ${unit}`}</th>
+              <th className="font-medium">and % of value</th>
+              <th className="font-medium">Not available</th>
+              <th>
+                <span className="sr-only">Take out</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...steps, null].map((step, row) => (
+              <Row
+                key={row}
+                label={label}
+                row={row}
+                step={step}
+                last={row === steps.length}
+                only={steps.length === 1}
+                set={set}
+                remove={remove}
+                paste={paste}
+                error={COLUMNS.map((column) => errorAt(`/steps/${row}/${column}`)).find(Boolean)}
+                wrong={COLUMNS.find((column) => errorAt(`/steps/${row}/${column}`))}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="text-xs text-soft">
+        {upTo
+          ? `A ${measureWords(measure)} of exactly an edge belongs to the step below it.`
+          : `A ${measureWords(measure)} of exactly an edge belongs to the step that begins there.`}{' '}
+        The last step is open; tick “not available” where it ends.
+      </p>
+      <FromToList
+        label={label}
+        schedule={schedule}
+        store={store}
+        formats={formats}
+        change={change}
+        commit={commit}
+      />
+    </div>
+  )
+}
+
+interface RowProps {
+  label: string
+  row: number
+  step: Step | null
+  last: boolean
+  only: boolean
+  set: (row: number, fields: Partial<Step>) => void
+  remove: (row: number) => void
+  paste: (row: number, column: number, event: ClipboardEvent) => void
+  error: string | undefined
+  wrong: Column | undefined
+}
+
+const NAMES: Record<Column, string> = {
+  at: 'edge',
+  amount: 'amount',
+  each: 'amount for each started',
+  increment: 'started what',
+  percent: 'percent of value',
+}
+const WIDTHS: Record<Column, string> = {
+  at: 'w-24',
+  amount: 'w-20',
+  each: 'w-20',
+  increment: 'w-24',
+  percent: 'w-16',
+}
+
+/** Typing in one row of a thousand must not draw the others again. */
+const Row = memo(function Row({ label, row, step, last, only, set, remove, paste, error, wrong }: RowProps) {
+  return (
+    <tr className="align-top">
+      {COLUMNS.map((column, index) => (
+        <td key={column} className="pr-1.5 pb-1">
+          <input
+            className={`field ${WIDTHS[column]}`}
+            data-place={`${row} ${column}`}
+            aria-label={`${label}: ${NAMES[column]}, ${last ? 'new step' : `step ${row + 1}`}`}
+            aria-invalid={wrong === column || undefined}
+            placeholder={last && column === 'at' ? 'next edge' : ''}
+            disabled={Boolean(step?.none) && column !== 'at'}
+            value={step?.[column] ?? ''}
+            autoComplete="off"
+            onChange={(event) => set(row, { [column]: event.target.value })}
+            onPaste={(event) => paste(row, index, event)}
+          />
+        </td>
+      ))}
+      <td className="pt-2 text-center">
+        {!last && (
+          <input
+            type="checkbox"
+            aria-label={`${label}: step ${row + 1} not available`}
+            checked={Boolean(step?.none)}
+            onChange={(event) => set(row, { none: event.target.checked })}
+          />
+        )}
+      </td>
+      <td className="pt-0.5">
+        {!last && !only && (
+          <button
+            type="button"
+            className="quiet px-1"
+            aria-label={`${label}: take step ${row + 1} out`}
+            onClick={() => remove(row)}
+          >
+            <X size={13} aria-hidden />
+          </button>
+        )}
+      </td>
+      {error && (
+        <td className="pt-1.5 pl-2 font-medium text-brick" role="alert">
+          <span aria-hidden>▲ </span>
+          {error}
+        </td>
+      )}
+    </tr>
+  )
+})

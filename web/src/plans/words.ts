@@ -1,0 +1,174 @@
+import type { Finding, Plan, Schemas, Setup } from '../api/client'
+import { counted, type Formats } from '../ui/format'
+import { edgesOf, measureWords, type ClassPrice, type Schedule, type Step } from './draft'
+
+const GROUPS: Record<string, string> = {
+  product: 'for each product',
+  unit: 'for each unit',
+  parcel: 'for each parcel',
+}
+const COMBINE: Record<string, string> = {
+  highest: ', of these the highest',
+  lowest: ', of these the lowest',
+  dearest_first: ', the dearest first price once and every other unit at its additional price',
+}
+
+function bound(text: string, measure: string | undefined, formats: Formats): string {
+  return measure === 'value' ? formats.money(text).replace(/\.00$/, '') : text
+}
+
+function stepWords(step: Step, formats: Formats): string {
+  if (step.none) return 'not available'
+  const parts = [step.amount ? formats.price(step.amount) : 'no price']
+  if (step.each && step.increment)
+    parts.push(`${formats.money(step.each)} for each started ${step.increment.replace(/^1 /, '')}`)
+  if (step.percent) parts.push(`${step.percent} % of the value`)
+  return parts.join(' and ')
+}
+
+/** "£4.95 up to 2 kg, £7.50 up to 5 kg, then £7.50 and £1.10 for each started kg; above 30 kg not available" */
+function stepsWords(schedule: Schedule, formats: Formats): string {
+  const steps = schedule.steps ?? []
+  const { measure } = schedule
+  const upTo = edgesOf(schedule) === 'up_to'
+  const parts = steps.map((step, index) => {
+    const words = stepWords(step, formats)
+    const next = steps[index + 1]
+    const start = bound(step.at, measure, formats)
+    if (step.none) return `${upTo ? 'above' : 'from'} ${start} not available`
+    if (upTo)
+      return next ? `${words} up to ${bound(next.at, measure, formats)}` : index ? `then ${words}` : words
+    return index ? `from ${start} ${words}` : words
+  })
+  const shown =
+    parts.length > 8 ? [...parts.slice(0, 6), `… (${parts.length} steps)`, parts[parts.length - 1]!] : parts
+  return `by ${measureWords(measure)}: ${shown.join(', ')}`
+}
+
+export function scheduleWords(schedule: Schedule | undefined, formats: Formats): string {
+  switch (schedule?.kind) {
+    case 'flat':
+      return schedule.amount ? formats.price(schedule.amount) : 'no price'
+    case 'first':
+      return `${formats.money(schedule.first || '0')} for the first unit, ${formats.money(schedule.additional || '0')} for each more`
+    case 'steps':
+      return stepsWords(schedule, formats)
+    case 'grid': {
+      const columns = schedule.columns?.areas
+        ? schedule.columns.areas.map(({ name }) => name).join(', ')
+        : measureWords(schedule.columns?.measure)
+      const blank = (schedule.cells ?? []).flat().filter((cell) => !cell).length
+      return `by a grid of ${measureWords(schedule.rows?.measure)} and ${columns}${blank ? ` (${counted(blank, 'cell')} not said yet)` : ''}`
+    }
+    default:
+      return 'no price'
+  }
+}
+
+function classWords(price: ClassPrice, formats: Formats): string {
+  if (price.carried === false) return 'not carried'
+  return `${scheduleWords(price.schedule, formats)}${price.charge === 'unit' ? ' for each unit' : ''}`
+}
+
+/** A plan read back as a sentence. */
+export function planSentence(plan: Plan | null, formats: Formats, setup: Setup): string {
+  if (!plan) return 'No price is set, so it is not offered.'
+  const name = (id: string | undefined) =>
+    setup.classes.find((item) => item.id === id)?.name ?? 'a class that is gone'
+  const price =
+    plan.group === 'class'
+      ? [
+          ...(plan.classes ?? []).map((item) => `${name(item.class)}: ${classWords(item, formats)}`),
+          ...(plan.others
+            ? [
+                `everything else${plan.others.unclassed ? ' and goods without a class' : ''}: ${classWords(plan.others, formats)}`,
+              ]
+            : ['anything else: not said']),
+        ].join('; ')
+      : [GROUPS[plan.group ?? ''], scheduleWords(plan.schedule, formats)].filter(Boolean).join(' ')
+  const { handling } = plan
+  const parts = [
+    `${price}${COMBINE[plan.combine ?? ''] ?? ''}`,
+    handling &&
+      `handling ${[handling.fixed && formats.money(handling.fixed), handling.percent && `${handling.percent} %`].filter(Boolean).join(' and ')}${handling.per && handling.per !== 'order' ? ` for each ${handling.per}` : ''}`,
+    plan.minimum && `at least ${formats.money(plan.minimum)}`,
+    plan.maximum && `at most ${formats.money(plan.maximum)}`,
+    plan.ending && `up to the next ${plan.ending.replace(/^0/, '')}`,
+  ].filter(Boolean)
+  const text = parts.join('; ')
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
+export function parcelsWords(parcels: Schemas['Parcels'] | undefined): string {
+  if (!parcels) return 'as the shop’s'
+  const how = { one: 'all in one', unit: 'one for each unit', fixed: 'one of a fixed size' }[parcels.kind]
+  return `${how}${parcels.up_to ? ` up to ${parcels.up_to}` : ''}${parcels.divisor ? `, divisor ${parcels.divisor}` : ''}`
+}
+
+/** A finding about rates in words: what is wrong, and how to mend it. */
+export function rateFindingSentence(finding: Finding, formats?: Formats): { text: string; mend: string } {
+  const numbers = finding.numbers as Record<string, unknown>
+  const names = (numbers.names as string[] | undefined) ?? []
+  const more = Number(numbers.count ?? 0) - names.length
+  const goods = `${names.join(', ')}${more > 0 ? ` and ${more} more` : ''}`
+  const money = (amount: unknown) => (formats ? formats.money(String(amount)) : String(amount))
+  const rate = String(numbers.rate ?? '')
+  switch (finding.code) {
+    case 'free_beside_paid':
+      return {
+        text: `${rate} is free for any cart, beside methods that cost something.`,
+        mend: 'Set its price, or say where it holds; zero may be meant as “not set”.',
+      }
+    case 'no_rate':
+      return {
+        text: 'No method is available here, so no shopper can order.',
+        mend: 'Add a method, or switch the zone off.',
+      }
+    case 'blank_cells':
+      return {
+        text: `${counted(Number(numbers.count), 'cell')} of ${rate} say nothing: carts that come there get no price.`,
+        mend: 'Fill them, or write “none” where it is not available.',
+      }
+    case 'no_class_price':
+      return {
+        text: `${rate} has no price for ${goods}.`,
+        mend: 'Give their class a price, or say what everything else pays.',
+      }
+    case 'not_carried':
+      return { text: `${rate} does not carry ${goods}.`, mend: 'Fine if that is meant.' }
+    case 'loss':
+      return {
+        text: `${rate} takes less than it costs you for ${counted(Number(numbers.count), 'of the goods', 'of the goods')}: ${String(numbers.name)} pays ${money(numbers.price)} and costs ${money(numbers.cost)}.`,
+        mend: 'Raise the price, or correct the cost.',
+      }
+    case 'ends_early':
+      return {
+        text: `${rate} ends at ${String(numbers.top)}; beyond are ${goods}.`,
+        mend: 'Add a step, if it can take them.',
+      }
+    case 'falling':
+      return {
+        text: `${rate} gets cheaper at a ${measureWords(String(numbers.measure))} of ${String(numbers.at)}: ${money(numbers.before)}, then ${money(numbers.after)}.`,
+        mend: 'One of the two figures is probably not meant.',
+      }
+    case 'out_of_reach':
+      return {
+        text: `No cart comes to the step of ${rate} at a ${measureWords(String(numbers.measure))} of ${String(numbers.at)}.`,
+        mend: 'Take it out, or correct its edge.',
+      }
+    case 'own_price_far': {
+      const others = Number(numbers.count) - 1
+      return {
+        text: `${String(numbers.treatment)} makes ${String(numbers.name)}${others > 0 ? ` and ${others} more` : ''} pay ${money(numbers.price)} by ${rate}; the ordinary price would be ${money(numbers.ordinary)}.`,
+        mend: 'Fine if that is meant.',
+      }
+    }
+    case 'rates_alike':
+      return {
+        text: `${names.join(' and ')} have the same price.`,
+        mend: 'A shopper sees no reason for both.',
+      }
+    default:
+      return { text: finding.code, mend: '' }
+  }
+}

@@ -1,0 +1,195 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { toast } from 'sonner'
+import { ApiProblem, call, type Schemas } from '../api/client'
+import { awake, useFindings, useWorkshop } from '../api/setup'
+import { planSentence, rateFindingSentence } from '../plans/words'
+import { FieldError } from '../ui/field'
+import { counted, formatsOf } from '../ui/format'
+
+type Changed = Schemas['RatesChanged']
+
+/** All rates as a list, read back in words; many are raised or lowered at once, with every price before and after. */
+export function RateList() {
+  const { setup, edit, undo } = useWorkshop()
+  const formats = formatsOf(setup.store!)
+  const { data: found } = useFindings(setup.revision)
+  const [zone, setZone] = useState('')
+  const [method, setMethod] = useState('')
+  const [off, setOff] = useState<string[]>([])
+  const [percent, setPercent] = useState('')
+  const [amount, setAmount] = useState('')
+  const shown = setup.rates
+    .filter((rate) => (!zone || rate.zone === zone) && (!method || rate.method === method))
+    .sort(
+      (one, other) =>
+        setup.zones.findIndex(({ id }) => id === one.zone) -
+        setup.zones.findIndex(({ id }) => id === other.zone),
+    )
+  const rates = shown.filter(({ id }) => !off.includes(id)).map(({ id }) => id)
+  const asked = percent.trim() !== '' || amount.trim() !== ''
+  const body = {
+    rates,
+    ...(percent.trim() ? { percent: percent.trim() } : {}),
+    ...(amount.trim() ? { amount: amount.trim() } : {}),
+  }
+  const { data: plan, error } = useQuery({
+    queryKey: ['rates', 'change', setup.revision, body],
+    queryFn: ({ signal }) => call<Changed>('POST', '/api/rates/change', { ...body, store: false }, signal),
+    enabled: asked,
+    retry: false,
+  })
+  const problem = error instanceof ApiProblem ? error : null
+  const store = async () => {
+    try {
+      const done = await edit(() => call<Changed>('POST', '/api/rates/change', { ...body, store: true }))
+      toast(`Changed ${counted(done.rates.length, 'rate')}`, {
+        action: { label: 'Undo', onClick: () => void undo() },
+      })
+      setPercent('')
+      setAmount('')
+    } catch (failed) {
+      toast.error((failed as Error).message)
+    }
+  }
+  const changes = asked && !problem ? (plan?.rates ?? []) : []
+  return (
+    <div className="pb-8">
+      <div className="mb-2 flex flex-wrap items-end gap-3">
+        <select
+          className="field"
+          aria-label="Only of a zone"
+          value={zone}
+          onChange={(event) => setZone(event.target.value)}
+        >
+          <option value="">every zone</option>
+          {setup.zones.map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.name}
+            </option>
+          ))}
+        </select>
+        <select
+          className="field"
+          aria-label="Only of a method"
+          value={method}
+          onChange={(event) => setMethod(event.target.value)}
+        >
+          <option value="">every method</option>
+          {setup.methods.map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.name}
+            </option>
+          ))}
+        </select>
+        <span className="font-cond text-soft">change their prices by</span>
+        <label className="flex items-center gap-1.5">
+          <input
+            className="field w-20"
+            aria-label="Percent"
+            aria-invalid={problem?.at('/percent') ? true : undefined}
+            placeholder="5 or -5"
+            value={percent}
+            onChange={(event) => setPercent(event.target.value)}
+          />
+          %
+        </label>
+        <label className="flex items-center gap-1.5">
+          then {formats.symbol}
+          <input
+            className="field w-20"
+            aria-label={`Amount in ${formats.symbol}`}
+            aria-invalid={problem?.at('/amount') ? true : undefined}
+            placeholder="0.50"
+            value={amount}
+            onChange={(event) => setAmount(event.target.value)}
+          />
+        </label>
+        {asked && !problem && (
+          <button
+            type="button"
+            className="button border-ink font-semibold"
+            disabled={changes.length === 0}
+            onClick={() => void store()}
+          >
+            Change {counted(changes.length, 'rate')}
+          </button>
+        )}
+      </div>
+      {problem && <FieldError>{problem.summary}</FieldError>}
+      {asked && <p className="text-soft">A price of zero stays zero. Nothing falls below zero.</p>}
+      <table className="mt-1 w-full border-collapse">
+        <thead>
+          <tr className="text-left font-cond text-soft">
+            <th className="w-6">
+              <span className="sr-only">Change it</span>
+            </th>
+            <th className="font-medium">Zone</th>
+            <th className="font-medium">Method</th>
+            <th className="font-medium">Price</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((rate) => {
+            const name = rate.name ?? setup.methods.find(({ id }) => id === rate.method)?.name
+            const place = setup.zones.find(({ id }) => id === rate.zone)?.name
+            const amounts = changes.find((change) => change.rate === rate.id)?.amounts
+            const own = awake(found?.findings).filter(
+              ({ setting, harm }) => setting?.kind === 'rate' && setting.id === rate.id && harm !== 'note',
+            )
+            return (
+              <tr key={rate.id} className="border-t border-hair align-top">
+                <td className="py-1.5">
+                  <input
+                    type="checkbox"
+                    aria-label={`Change ${name} in ${place} too`}
+                    checked={!off.includes(rate.id)}
+                    onChange={(event) =>
+                      setOff(event.target.checked ? off.filter((id) => id !== rate.id) : [...off, rate.id])
+                    }
+                  />
+                </td>
+                <td className="py-1 pr-3 whitespace-nowrap">{place}</td>
+                <td className="py-1 pr-3 whitespace-nowrap">
+                  <Link
+                    className="inline-block min-h-[24px] font-medium underline underline-offset-2"
+                    to={`/#rate=${rate.id}&field=plan`}
+                  >
+                    {name}
+                  </Link>
+                  {!rate.active && <span className="text-soft"> · off</span>}
+                </td>
+                <td className="py-1">
+                  {planSentence(rate.plan ?? null, formats, setup)}
+                  {amounts && (
+                    <span className="block">
+                      {amounts.map(({ pointer, before, after }) => (
+                        <span key={pointer} className="mr-3 whitespace-nowrap">
+                          <span className="text-soft">{formats.money(before)} → </span>
+                          <b>{formats.money(after)}</b>
+                        </span>
+                      ))}
+                    </span>
+                  )}
+                  {own.map((finding, at) => {
+                    const { text, mend } = rateFindingSentence(finding, formats)
+                    return (
+                      <span key={at} className="block text-ochre">
+                        <span aria-hidden>△ </span>
+                        {text} <span className="text-soft">{mend}</span>
+                      </span>
+                    )
+                  })}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+      {shown.length === 0 && (
+        <p className="border-t border-hair py-3">No rate is like this. Rates are added on the Board.</p>
+      )}
+    </div>
+  )
+}

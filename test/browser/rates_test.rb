@@ -62,6 +62,81 @@ class RatesTest < Minitest::Test
     assert(eventually { rate("ie-tracked")["plan"]["schedule"]["kind"] == "steps" })
   end
 
+  # A tariff of from–to pairs with a hole, an overlap and an end: each is told, closed by a click, and stored as steps.
+  def test_paste_a_list_with_a_hole_and_close_it
+    visit "/#rate=ie-tracked&field=plan"
+    click_button "Price it by weight, value, class …"
+    select "in steps", from: "Price: kind of price"
+    find("summary", text: "Take a list of from–to pairs").click
+    fill_in "Price: from–to list", with: "from\tto\tprice\n0\t1\t4.95\n1\t5\tseven\n8\t20\t£12.00"
+    assert_text "Row 2, amount “seven”: Write an amount like 4.50"
+    fill_in "Price: from–to list", with: "from\tto\tprice\n0\t1\t4.95\n1\t5\t7.50\n8\t20\t£12.00"
+    assert_text "Between 5 kg and 8 kg the list says nothing."
+    assert_text "The list ends at 20 kg."
+    within(zone("Ireland")) { assert_button "Why £7.50 for Tracked?" }
+    choose_measure "weight"
+    3.times { click_button "Strips twice as far" }
+    within(zone("Ireland")) do
+      assert_selector "[aria-label^='Price line of Tracked: from 0 kg £4.95, from 1 kg £7.50, from 5 kg not available, from 8 kg £12.00']"
+    end
+    click_button "the row before goes on: Between 5 kg and 8 kg the list says nothing."
+    assert_text "Read back: By weight: £4.95 up to 1 kg, £7.50 up to 8 kg, £12.00 up to 20 kg, above 20 kg not available"
+    assert_accessible "a list of from–to pairs"
+    click_button "Take these 4 steps"
+    assert_equal([["0 kg", "4.95"], ["1 kg", "7.50"], ["8 kg", "12.00"], ["20 kg", nil]],
+                 eventually { rate("ie-tracked")["plan"]["schedule"]["steps"]&.map { |step| step.values_at("at", "amount") } })
+  end
+
+  # Classes priced across zones in one table, the figures for 1, 2 and 5 units beside each; a wrong one stays in its cell.
+  def test_price_classes_across_zones
+    visit "/rates/classes"
+    assert_text "No rate prices by class yet."
+    click_button "Show the others, to price one by class"
+    row = ->(zone) { find("th[scope=row]", text: /^#{zone}/).find(:xpath, "..") }
+    %w[Ireland Near].each { |name| within(row.call(name)) { click_button "Price by class" } }
+    %w[Ireland Near].zip(%w[21.50 34]).each do |name, amount|
+      within(row.call(name)) do
+        fill_in "Amount: Heavy, ", with: "dear"
+        find_field("Amount: Heavy, ").send_keys(:enter)
+        assert_text "Write an amount like 4.50"
+        fill_in "Amount: Heavy, ", with: amount
+        find_field("Amount: Heavy, ").send_keys(:enter)
+        select "a unit", from: "How it is charged: Heavy, "
+      end
+    end
+    within(row.call("Ireland")) { assert_text(/1 unit:\s+21.50\s+1\s+2 units:\s+43.00\s+2\s+5 units:\s+107.50/) }
+    within(row.call("Ireland")) { select "not carried", from: "How it is charged: Hazardous, " }
+    stored = eventually do
+      list = rate("ie-tracked")["plan"]["classes"].map { |item| item.values_at("class", "carried", "charge") }
+      list if list.size == 2
+    end
+    assert_equal [["hazardous", false, nil], ["heavy", true, "unit"]], stored.sort
+    assert_accessible "classes across zones"
+    visit "/?item=2*ANC-10&to=IE"
+    within(bench) { assert_button "Why £43.00 for Tracked?" }
+  end
+
+  # Two carts beside each other; a finding put to sleep and woken; what holds for one zone only is copied to others.
+  def test_two_carts_and_a_sleeping_finding
+    fresh(WHOLE_DEMO)
+    visit "/rates/findings?item=1*ANC-06&to=GB&postcode=TR29+4ZZ"
+    within(bench) { click_button "Set a second cart beside it" }
+    within("section[aria-label='Second cart']") do
+      select "Ireland", from: "To"
+      assert_text(/This cart gets\s+Ireland/)
+      click_button "Swap the two carts"
+      assert_text(/This cart gets\s+Mainland Britain/)
+    end
+    assert_equal %w[IE GB], [page.current_url[/[?&]to=(\w+)/, 1], page.current_url[/beside=.*to%3D(\w+)/, 1]]
+    click_button "Let it sleep: 2 cells of Air, tracked say nothing: carts that come there get no price."
+    assert_no_button "Let it sleep: 2 cells"
+    find("summary", text: "Asleep: 1").click
+    click_button "Wake it: 2 cells of Air, tracked say nothing: carts that come there get no price."
+    assert_no_text "Asleep: 1"
+    press([:ctrl, "z"])
+    assert_text "Asleep: 1"
+  end
+
   # The demo's rates of every kind, read by the bench: classes, a grid by area, parcels, the dearest first.
   def test_rates_of_every_kind
     fresh(WHOLE_DEMO)

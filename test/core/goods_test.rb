@@ -94,7 +94,8 @@ class GoodsTest < Minitest::Test
   end
 
   def test_each_finding_about_goods
-    none = ->(**parts) { book(**parts).findings.map { |finding| [finding.code, finding.zone, finding.numbers[:reason]] } - [[:covers_world, "all", nil], [:no_rate, "all", nil]] }
+    others = %i[covers_world no_rate].map { |code| [code, "all", nil] }
+    none = ->(**parts) { book(**parts).findings.map { |finding| [finding.code, finding.zone, finding.numbers[:reason]] } - others }
     goods = [{ "sku" => "A", "name" => "A", "price" => "1", "weight" => "1 kg", "class" => "c", "treatments" => ["t"] }]
     classes = [{ "id" => "c", "name" => "C" }]
     treat = ->(**fields) { [{ "id" => "t", "name" => "T" }.merge(fields.transform_keys(&:to_s))] }

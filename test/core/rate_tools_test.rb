@@ -50,6 +50,25 @@ class RateToolsTest < Minitest::Test
     assert_operator checked, :>, 1000
   end
 
+  # Steps, rows and columns in any order read as the same plan; a problem stands where it was written.
+  def test_edges_in_any_order
+    random = Random.new(3)
+    150.times do
+      document = plan(random)
+      [document["schedule"], *document.fetch("classes", []).map { |item| item["schedule"] }].compact.each { |schedule| shuffle(schedule, random) }
+      assert_equal GateMile::PlanOrder.of(document, GBP), GateMile::PlanOrder.of(GateMile::PlanOrder.of(document, GBP), GBP)
+      assert_equal GateMile::Plan.parse(GateMile::PlanOrder.of(document, GBP), GBP).dump, GateMile::PlanOrder.parse(document, GBP).dump
+    end
+    steps = lambda { |*edges|
+      { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => edges.map { |at, amount| { "at" => at, "amount" => amount } } } }
+    }
+    told = ->(document) { problems_of { GateMile::PlanOrder.parse(document, GBP) } }
+    assert_equal [["/schedule/steps/0/amount", :not_an_amount]], told.call(steps.call(["5 kg", "dear"], ["0 kg", "1"]))
+    assert_equal [["/schedule/steps/0/at", :scale_first]], told.call(steps.call(["1 kg", "1"], ["5 kg", "2"]))
+    assert_equal [["/schedule/steps/3/at", :edge_twice]],
+                 told.call(steps.call(["0 kg", "1"], ["5 kg", "1"], ["3 kg", "2"], ["3000 g", "2"]))
+  end
+
   def test_all_amounts_changed_at_once
     change = GateMile::PriceChange.new(GateMile::Percentage.parse("10"), GateMile::Money.parse("-0.50", GBP))
     plan = { "group" => "class", "classes" => [{ "class" => "c", "schedule" => { "kind" => "first", "first" => "5.00", "additional" => "0" } }],
@@ -112,6 +131,7 @@ class RateToolsTest < Minitest::Test
     assert_empty found.call(flat("0"), flat("5"),
                             methods: [{ "id" => "m", "code" => "M", "name" => "M", "kind" => "collection" }, { "id" => "n", "code" => "N", "name" => "N" }])
     assert_equal [:rates_alike], found.call(flat("5"), flat("5.00"))
+    assert_equal [:rates_alike], found.call(*Array.new(2) { steps.call(["0 kg", "5"], ["2 kg", "6"]) })
     assert_equal [:falling], found.call(steps.call(["0 kg", "5"], ["2 kg", "4"]))
     assert_empty found.call(steps.call(["0 kg", "5"], ["2 kg", "5"]))
     assert_equal [:ends_early], found.call(steps.call(["0 kg", "5"], ["0.1 kg", nil]))
@@ -142,6 +162,16 @@ class RateToolsTest < Minitest::Test
   end
 
   private
+
+  def shuffle(schedule, random)
+    case schedule["kind"]
+    when "steps" then schedule["steps"] = schedule["steps"].shuffle(random: random)
+    when "grid"
+      order = (0...schedule["rows"]["at"].size).to_a.shuffle(random: random)
+      schedule["rows"] = schedule["rows"].merge("at" => schedule["rows"]["at"].values_at(*order))
+      schedule["cells"] = schedule["cells"].values_at(*order)
+    end
+  end
 
   def from_to(rows, measure = "weight", edges = "up_to", **more)
     GateMile::FromTo.new(rows, measure, edges, GBP, **more)

@@ -184,7 +184,7 @@ module GateMile
 
     def alike
       @rates.group_by do |rate|
-        [rate.zone, rate.plan, rate.areas]
+        rate.dump.values_at("zone", "plan", "areas")
       end.each_value.select { |rates| rates.size > 1 }.map do |rates|
         names = rates.map { |rate| name_of(rate) }
         finding(:rates_alike, :note, rates.first, names: names)

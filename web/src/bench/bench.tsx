@@ -1,19 +1,70 @@
-import { PanelLeftClose, PackagePlus } from 'lucide-react'
-import { useState } from 'react'
+import { ArrowLeftRight, Columns2, PackagePlus, PanelLeftClose, X } from 'lucide-react'
+import { useId, useState, type ReactNode } from 'react'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { countryName, formatsOf } from '../ui/format'
 import { AdHoc } from './ad-hoc'
-import { useBenchCart } from './cart'
+import { BesideCart, useBenchCart, useBeside } from './cart'
 import { CartMenu } from './cart-menu'
 import { Gets } from './gets'
 import { GoodsSearch } from './goods-search'
 import { Lines } from './lines'
 import { remarkSentence } from '../zones/words'
-import { useBenchResult } from './result'
+import { BenchResultProvider, useBenchResult } from './result'
 
-/** The test cart that is always at hand, and what it gets. */
+/** The test cart that is always at hand, and what it gets; a second one can stand beside it. */
 export function Bench({ collapse }: { collapse: () => void }) {
+  const { beside, open, close, swap } = useBeside()
+  const control = (label: string, act: () => void, icon: ReactNode, title = label) => (
+    <button type="button" className="quiet px-1" onClick={act} aria-label={label} title={title}>
+      {icon}
+    </button>
+  )
+  return (
+    <aside
+      id="bench"
+      aria-label="Bench"
+      className="relative flex w-full shrink-0 flex-col overflow-y-auto border-r border-ink bg-sheet lg:w-auto lg:flex-row"
+    >
+      <Column
+        title="Bench"
+        search="bench-search"
+        controls={
+          <>
+            {!beside && control('Set a second cart beside it', open, <Columns2 size={14} aria-hidden />)}
+            {control(
+              'Hide the bench',
+              collapse,
+              <PanelLeftClose size={14} aria-hidden />,
+              'Hide the bench (b)',
+            )}
+          </>
+        }
+      />
+      {beside && (
+        <BesideCart>
+          <BenchResultProvider>
+            <section aria-label="Second cart" className="contents">
+              <Column
+                title="Second cart"
+                search="beside-search"
+                controls={
+                  <>
+                    {control('Swap the two carts', swap, <ArrowLeftRight size={14} aria-hidden />)}
+                    {control('Put the second cart away', close, <X size={14} aria-hidden />)}
+                  </>
+                }
+              />
+            </section>
+          </BenchResultProvider>
+        </BesideCart>
+      )}
+    </aside>
+  )
+}
+
+/** One cart: its goods, where it goes, what it measures, and what it gets. */
+function Column({ title, search, controls }: { title: string; search: string; controls: ReactNode }) {
   const { setup } = useWorkshop()
   const { cart, add, setAddress } = useBenchCart()
   const { bench, problemAt } = useBenchResult()
@@ -22,30 +73,18 @@ export function Bench({ collapse }: { collapse: () => void }) {
   const measures = bench?.quote.measures
   const offOrder = problemAt('/cart/order_discount')
   return (
-    <aside
-      id="bench"
-      aria-label="Bench"
-      className="relative flex w-full shrink-0 flex-col gap-2.5 overflow-y-auto border-r border-ink bg-sheet p-4 lg:w-[300px]"
-    >
+    <div className="flex w-full shrink-0 flex-col gap-2.5 border-edge p-4 not-first:border-t lg:w-[299px] lg:overflow-y-auto lg:not-first:border-t-0 lg:not-first:border-l">
       <header className="flex items-baseline justify-between">
-        <h2 className="text-xl">Bench</h2>
+        <h2 className="text-xl">{title}</h2>
         <span className="flex">
           <CartMenu />
-          <button
-            type="button"
-            className="quiet px-1"
-            onClick={collapse}
-            aria-label="Hide the bench"
-            title="Hide the bench (b)"
-          >
-            <PanelLeftClose size={14} aria-hidden />
-          </button>
+          {controls}
         </span>
       </header>
       <Lines formats={formats} />
       <span className="flex items-start gap-1">
         <span className="flex-1">
-          <GoodsSearch formats={formats} take={(product) => add(product.sku!)} />
+          <GoodsSearch id={search} formats={formats} take={(product) => add(product.sku!)} />
         </span>
         <button
           type="button"
@@ -97,7 +136,7 @@ export function Bench({ collapse }: { collapse: () => void }) {
       )}
       {offOrder && <FieldError>{offOrder}</FieldError>}
       <Gets formats={formats} />
-    </aside>
+    </div>
   )
 }
 
@@ -108,6 +147,7 @@ function Destination() {
   const { bench } = useBenchResult()
   const { data: choices } = useChoices()
   const { data: geography } = useGeography()
+  const own = useId()
   const [more, setMore] = useState(false)
   const countries =
     choices?.countries ?? (cart.country ? [{ code: cart.country, name: countryName(cart.country) }] : [])
@@ -119,11 +159,11 @@ function Destination() {
   const decides = bench?.quote.landing?.decides
   return (
     <div className="grid grid-cols-[4.5rem_1fr] items-center gap-x-2 gap-y-1.5">
-      <label htmlFor="bench-country" className="font-cond text-soft">
+      <label htmlFor={`${own}-country`} className="font-cond text-soft">
         To
       </label>
       <select
-        id="bench-country"
+        id={`${own}-country`}
         className="field w-full"
         value={cart.country}
         onChange={(event) => setAddress({ country: event.target.value, region: '' })}
@@ -137,11 +177,11 @@ function Destination() {
       </select>
       {asksRegion && (
         <>
-          <label htmlFor="bench-region" className="font-cond text-soft">
+          <label htmlFor={`${own}-region`} className="font-cond text-soft">
             Region
           </label>
           <select
-            id="bench-region"
+            id={`${own}-region`}
             className={`field w-full ${decides === 'region' ? 'border-2 border-ink' : ''}`}
             value={cart.region}
             onChange={(event) => setAddress({ region: event.target.value })}
@@ -155,11 +195,11 @@ function Destination() {
           </select>
         </>
       )}
-      <label htmlFor="bench-postcode" className="font-cond text-soft">
+      <label htmlFor={`${own}-postcode`} className="font-cond text-soft">
         Postcode
       </label>
       <input
-        id="bench-postcode"
+        id={`${own}-postcode`}
         className={`field w-full ${decides === 'postcode' ? 'border-2 border-ink' : ''}`}
         maxLength={20}
         placeholder={geography?.forms[cart.country] ? `such as ${geography.forms[cart.country]}` : ''}
@@ -174,11 +214,11 @@ function Destination() {
       ))}
       {more || cart.street ? (
         <>
-          <label htmlFor="bench-street" className="font-cond text-soft">
+          <label htmlFor={`${own}-street`} className="font-cond text-soft">
             Street
           </label>
           <input
-            id="bench-street"
+            id={`${own}-street`}
             className="field w-full"
             maxLength={120}
             placeholder="or PO Box 12"

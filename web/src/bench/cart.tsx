@@ -71,9 +71,9 @@ export function fromQuery(text: string): BenchCart | null {
   }
 }
 
-function remembered(): BenchCart | null {
+function remembered(): Carts | null {
   try {
-    return fromQuery(localStorage.getItem(KEY) ?? '')
+    return cartsFromQuery(localStorage.getItem(KEY) ?? '')
   } catch {
     return null
   }
@@ -125,54 +125,119 @@ export function useBenchCart(): BenchState {
   return state
 }
 
-/** Holds the bench cart; it is in the page's address, so that the address can be shared, and kept between visits. */
+interface Beside {
+  /** The second cart, where there is one. */
+  beside: BenchState | null
+  /** Sets a copy of the bench cart beside it. */
+  open: () => void
+  close: () => void
+  /** The second cart becomes the bench cart, and the other way round. */
+  swap: () => void
+}
+
+const BesideContext = createContext<Beside | null>(null)
+
+export function useBeside(): Beside {
+  const beside = useContext(BesideContext)
+  if (!beside) throw new Error('useBeside outside its provider')
+  return beside
+}
+
+/** What stands inside works with the second cart as if it were the bench cart. */
+export function BesideCart({ children }: { children: ReactNode }) {
+  return <BenchContext.Provider value={useBeside().beside}>{children}</BenchContext.Provider>
+}
+
+interface Carts {
+  cart: BenchCart
+  beside: BenchCart | null
+}
+
+/** Both carts as query parameters, the second inside the first. */
+function cartsToQuery({ cart, beside }: Carts): string {
+  const query = new URLSearchParams(toQuery(cart))
+  if (beside) query.set('beside', toQuery(beside))
+  return query.toString()
+}
+
+function cartsFromQuery(text: string): Carts | null {
+  const cart = fromQuery(text)
+  const second = new URLSearchParams(text).get('beside')
+  return cart && { cart, beside: second === null ? null : fromQuery(second) }
+}
+
+function stateOf(cart: BenchCart, setCart: (change: (old: BenchCart) => BenchCart) => void): BenchState {
+  const lines = (change: (lines: BenchLine[]) => BenchLine[]) =>
+    setCart((old) => ({ ...old, lines: change(old.lines) }))
+  return {
+    cart,
+    add: (sku) =>
+      lines((old) => {
+        const there = old.findIndex((line) => line.sku === sku && isPlain(line))
+        return there < 0
+          ? [...old, { sku, quantity: 1 }]
+          : old.map((line, at) =>
+              at === there ? { ...line, quantity: Math.min(line.quantity + 1, MOST_UNITS) } : line,
+            )
+      }),
+    addLine: (line) => lines((old) => [...old, line]),
+    setLine: (place, fields) =>
+      lines((old) =>
+        old.map((line, at) =>
+          at === place
+            ? (Object.fromEntries(
+                Object.entries({ ...line, ...fields }).filter(([, value]) => value !== undefined),
+              ) as BenchLine)
+            : line,
+        ),
+      ),
+    remove: (place) => lines((old) => old.filter((_, at) => at !== place)),
+    setAddress: (fields) => setCart((old) => ({ ...old, ...fields })),
+    replace: (next) => setCart(() => next),
+    clear: () => setCart((old) => ({ ...old, lines: [], discount: '' })),
+  }
+}
+
+/** Holds the bench cart and the one beside it; they are in the page's address, to be shared, and kept between visits. */
 export function BenchCartProvider({ setup, children }: { setup: Setup; children: ReactNode }) {
-  const [cart, setCart] = useState<BenchCart>(
+  const [carts, setCarts] = useState<Carts>(
     () =>
-      fromQuery(location.search) ?? remembered() ?? benchOf(setup.opening_cart, setup.store?.country ?? ''),
+      cartsFromQuery(location.search) ??
+      remembered() ?? { cart: benchOf(setup.opening_cart, setup.store?.country ?? ''), beside: null },
   )
   const { pathname, hash } = useLocation()
 
   useEffect(() => {
-    const query = toQuery(cart)
+    const query = cartsToQuery(carts)
     window.history.replaceState(window.history.state, '', `${pathname}${query ? `?${query}` : ''}${hash}`)
     try {
       localStorage.setItem(KEY, query)
     } catch {
-      // Storage may be switched off; the address still holds the cart.
+      // Storage may be switched off; the address still holds the carts.
     }
-  }, [cart, pathname, hash])
+  }, [carts, pathname, hash])
 
-  const state = useMemo<BenchState>(() => {
-    const lines = (change: (lines: BenchLine[]) => BenchLine[]) =>
-      setCart((old) => ({ ...old, lines: change(old.lines) }))
-    return {
-      cart,
-      add: (sku) =>
-        lines((old) => {
-          const there = old.findIndex((line) => line.sku === sku && isPlain(line))
-          return there < 0
-            ? [...old, { sku, quantity: 1 }]
-            : old.map((line, at) =>
-                at === there ? { ...line, quantity: Math.min(line.quantity + 1, MOST_UNITS) } : line,
-              )
-        }),
-      addLine: (line) => lines((old) => [...old, line]),
-      setLine: (place, fields) =>
-        lines((old) =>
-          old.map((line, at) =>
-            at === place
-              ? (Object.fromEntries(
-                  Object.entries({ ...line, ...fields }).filter(([, value]) => value !== undefined),
-                ) as BenchLine)
-              : line,
-          ),
+  const { cart, beside } = carts
+  const state = useMemo(
+    () => stateOf(cart, (change) => setCarts((old) => ({ ...old, cart: change(old.cart) }))),
+    [cart],
+  )
+  const second = useMemo<Beside>(
+    () => ({
+      beside:
+        beside &&
+        stateOf(beside, (change) =>
+          setCarts((old) => ({ ...old, beside: old.beside && change(old.beside) })),
         ),
-      remove: (place) => lines((old) => old.filter((_, at) => at !== place)),
-      setAddress: (fields) => setCart((old) => ({ ...old, ...fields })),
-      replace: setCart,
-      clear: () => setCart((old) => ({ ...old, lines: [], discount: '' })),
-    }
-  }, [cart])
-  return <BenchContext.Provider value={state}>{children}</BenchContext.Provider>
+      open: () => setCarts((old) => ({ ...old, beside: old.beside ?? old.cart })),
+      close: () => setCarts((old) => ({ ...old, beside: null })),
+      swap: () => setCarts((old) => (old.beside ? { cart: old.beside, beside: old.cart } : old)),
+    }),
+    [beside],
+  )
+  return (
+    <BesideContext.Provider value={second}>
+      <BenchContext.Provider value={state}>{children}</BenchContext.Provider>
+    </BesideContext.Provider>
+  )
 }

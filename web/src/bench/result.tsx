@@ -54,7 +54,11 @@ async function ask(request: Request, signal: AbortSignal): Promise<Answer> {
 export function BenchResultProvider({ children }: { children: ReactNode }) {
   const { setup, compareTo } = useWorkshop()
   const { cart } = useBenchCart()
-  const [preview, setPreview] = useState<Preview | null>(null)
+  // What is typed in the setup is priced for the second cart too.
+  const outer = useContext(ResultContext)
+  const [typed, setTyped] = useState<Preview | null>(null)
+  const preview = outer ? outer.preview : typed
+  const setPreview = outer ? outer.setPreview : setTyped
   const [last, setLast] = useState<Answer | undefined>()
   const request: Request = {
     cart: documentOf(cart),
@@ -82,6 +86,6 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
         return earlier === undefined || earlier === method.price ? undefined : earlier
       },
     }
-  }, [data, last, error, preview])
+  }, [data, last, error, preview, setPreview])
   return <ResultContext.Provider value={result}>{children}</ResultContext.Provider>
 }

@@ -120,6 +120,17 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
     )
   const others = setup.classes.filter(({ id }) => id !== item.id)
   const treatments = setup.treatments.filter(({ id }) => item.treatments.includes(id))
+  const rates = setup.rates.filter(({ plan, cost }) =>
+    [plan, cost].some((prices) => prices?.classes?.some((price) => price.class === item.id)),
+  )
+  const used = [
+    ...treatments.map(({ id, name }) => ({ id, name, path: `/goods/treatments#treatment=${id}` })),
+    ...rates.map((rate) => ({
+      id: rate.id,
+      name: `${rate.name ?? setup.methods.find(({ id }) => id === rate.method)?.name}, ${setup.zones.find(({ id }) => id === rate.zone)?.name}`,
+      path: `/#rate=${rate.id}&field=plan`,
+    })),
+  ]
   return (
     <>
       <tr className="border-t border-hair align-top">
@@ -135,18 +146,15 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
           )}
         </td>
         <td className="py-2 pr-3">
-          {treatments.map((treatment, at) => (
-            <span key={treatment.id}>
-              {at > 0 && ', '}
-              <Link
-                className="underline underline-offset-2"
-                to={`/goods/treatments#treatment=${treatment.id}`}
-              >
-                {treatment.name}
+          {used.map(({ id, name, path }, at) => (
+            <span key={id}>
+              {at > 0 && '; '}
+              <Link className="underline underline-offset-2" to={path}>
+                {name}
               </Link>
             </span>
           ))}
-          {treatments.length === 0 && <span className="text-soft">nothing yet</span>}
+          {used.length === 0 && <span className="text-soft">nothing yet</span>}
         </td>
         <td className="py-1 text-right whitespace-nowrap">
           {filled > 0 && (
@@ -188,7 +196,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
             className="quiet px-1"
             aria-label={`Remove ${item.name}`}
             aria-expanded={leaving}
-            onClick={() => (filled > 0 || treatments.length > 0 ? setLeaving(!leaving) : remove(''))}
+            onClick={() => (filled > 0 || used.length > 0 ? setLeaving(!leaving) : remove(''))}
           >
             <Trash2 size={13} aria-hidden />
           </button>
@@ -202,17 +210,21 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
                 Removing {item.name}
                 {treatments.length > 0 &&
                   ` takes ${treatments.map(({ name }) => `“${name}”`).join(', ')} off its goods`}
-                {treatments.length > 0 && filled > 0 && ', and'}
-                {filled > 0 && ` leaves ${goods.join(' and ')} without a class`}. Where do they go?
+                {rates.length > 0 &&
+                  `${treatments.length > 0 ? ', and' : ''} takes its price out of ${counted(rates.length, 'rate')}`}
+                {used.length > 0 && filled > 0 && ', and'}
+                {filled > 0 && ` leaves ${goods.join(' and ')} without a class`}.
+                {filled > 0 && ' Where do they go?'}
               </p>
               <p className="mt-1.5 flex flex-wrap gap-1.5">
-                {others.map(({ id, name }) => (
-                  <button key={id} type="button" className="button" onClick={() => remove(id!)}>
-                    To {name}
-                  </button>
-                ))}
+                {filled > 0 &&
+                  others.map(({ id, name }) => (
+                    <button key={id} type="button" className="button" onClick={() => remove(id!)}>
+                      To {name}
+                    </button>
+                  ))}
                 <button type="button" className="button" onClick={() => remove('')}>
-                  To no class
+                  {filled > 0 ? 'To no class' : 'Remove it'}
                 </button>
                 <button type="button" className="quiet" onClick={() => setLeaving(false)}>
                   Keep {item.name}

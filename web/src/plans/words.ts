@@ -35,7 +35,7 @@ function stepsWords(schedule: Schedule, formats: Formats): string {
     const words = stepWords(step, formats)
     const next = steps[index + 1]
     const start = bound(step.at, measure, formats)
-    if (step.none) return `${upTo ? 'above' : 'from'} ${start} not available`
+    if (step.none && !next) return `${upTo ? 'above' : 'from'} ${start} not available`
     if (upTo)
       return next ? `${words} up to ${bound(next.at, measure, formats)}` : index ? `then ${words}` : words
     return index ? `from ${start} ${words}` : words

@@ -8,7 +8,7 @@ import { useBenchResult } from '../bench/result'
 import type { ClassPrice } from '../plans/draft'
 import { scheduleWords } from '../plans/words'
 import { Field } from '../ui/field'
-import { formatsOf, isZero, type Formats } from '../ui/format'
+import { counted, formatsOf, isZero, type Formats } from '../ui/format'
 
 type Prices = Schemas['ClassPrices']['rates'][number]['prices'][number]
 
@@ -156,12 +156,14 @@ export function ByClass() {
                         name={`${group.name}, ${name} in ${zone}`}
                       />
                     )}
-                    <Bars
-                      prices={figures(rate, group.id)}
-                      units={data?.units ?? []}
-                      dearest={dearest}
-                      formats={formats}
-                    />
+                    {rate.plan && priceOf(rate.plan, group.id)?.carried !== false && (
+                      <Bars
+                        prices={figures(rate, group.id)}
+                        units={data?.units ?? []}
+                        dearest={dearest}
+                        formats={formats}
+                      />
+                    )}
                   </td>
                 ))}
               </tr>
@@ -191,7 +193,7 @@ function Split({ rate, name }: { rate: Rate; name: string }) {
   return (
     <button
       type="button"
-      className="quiet px-0 text-left"
+      className="quiet flex px-0 text-left"
       onClick={() =>
         void told(`${name} prices by class`, () =>
           call('PATCH', `/api/rates/${rate.id}`, { plan: byClass(plan), lock_version: rate.lock_version }),
@@ -302,7 +304,7 @@ function Cell({ rate, plan, group, name }: CellProps) {
 }
 
 const LEAST = 3
-const RANGE = 16
+const RANGE = 26
 
 const CAUSES: Record<string, string> = {
   not_carried: 'not carried',
@@ -340,7 +342,7 @@ function Bars({
         return (
           <li key={at} className="min-w-0 flex-1 text-xs text-soft">
             <span className="block truncate leading-tight text-ink">
-              <span className="sr-only">{units[at]} units: </span>
+              <span className="sr-only">{counted(units[at] ?? 0, 'unit')}: </span>
               {price === null ? 'no' : free ? formats.price(price) : price}
             </span>
             <span

@@ -124,8 +124,9 @@ module GateMile
     # @param key [String]
     # @return [Array<Reader>] of the objects of the list; the caller finishes each
     def items(key, required: true, most: nil)
+      above = at(key)
       values(key, required: required, most: most).each_with_index.map do |value, index|
-        Reader.new(value, problems, "#{at(key)}/#{index}")
+        Reader.new(value, problems, "#{above}/#{index}")
       end
     end
 

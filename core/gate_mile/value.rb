@@ -30,7 +30,7 @@ module GateMile
 
       # @param field [Symbol]
       # @return [Object] the field of that name
-      def [](field) = to_h.fetch(field)
+      def [](field) = public_send(field)
 
       def ==(other) = other.instance_of?(self.class) && to_h == other.to_h
       alias eql? ==

@@ -43,7 +43,9 @@ module Server
         most = gauge.parse(body["most"])
         raise GateMile::Malformed, :zero unless most.positive?
 
-        found = GateMile::PriceLines.new(book, cart, body["measure"], most, line: body.fetch("line", 0)).of
+        asked = body["rates"]
+        rates = asked ? book.rates.select { |rate| asked.include?(rate.id) } : book.rates
+        found = GateMile::PriceLines.new(book, cart, body["measure"], most, line: body.fetch("line", 0)).of(rates)
         found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
       rescue GateMile::Malformed => e
         detail = Words.of(e.code, **e.numbers)

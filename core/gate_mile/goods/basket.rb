@@ -13,11 +13,17 @@ module GateMile
     # @return [Measures]
     def self.of(lines, worth, store)
       unweighed = lines.reject(&:weight).map(&:code)
-      new(lines: lines.size, value: worth.filter_map(&:value).sum(Money.zero(store.currency)),
-          weight: (lines.sum(Weight.of(0, store.weight_unit), &:weight) if unweighed.empty?),
-          quantity: lines.sum(&:quantity), longest: lines.filter_map(&:longest).max,
-          unweighed: unweighed, unsized: lines.reject(&:size).map(&:code))
+      new(lines: lines.size, value: Money.new(worth.sum { |line| line.value ? line.value.minor : 0 }, store.currency),
+          weight: (weight(lines, store.weight_unit) if unweighed.empty?), quantity: lines.sum(&:quantity),
+          longest: lines.filter_map(&:longest).max_by(&:base), unweighed: unweighed,
+          unsized: lines.reject(&:size).map(&:code))
     end
+
+    def self.weight(lines, unit)
+      Weight.new(Decimal.simplify(lines.sum { |line| line.weight.base }), unit)
+    end
+
+    private_class_method :weight
 
     # @return [Hash] for JSON
     def dump
@@ -45,8 +51,29 @@ module GateMile
           store: store)
     end
 
+    def initialize(**)
+      # Most rates look at the same lines in the same way: what they come to is worked out once.
+      @measured = {}
+      @loaded = {}
+      super
+    end
+
     # @param ordinary [Array<Line>] those of the lines that a rate prices by its plan
     # @return [Measures] of these alone: what is priced apart counts in no measure of the ordinary calculation
-    def measures_of(ordinary) = Measures.of(ordinary, ordinary, store)
+    def measures_of(ordinary) = @measured[places(ordinary)] ||= Measures.of(ordinary, ordinary, store)
+
+    # @param ordinary [Array<Line>] of these
+    # @param basis [Basis]
+    # @param policy [ParcelPolicy]
+    # @param counted [Array<Line>] whose value counts for the whole cart
+    # @return [Loads]
+    def loads(ordinary, basis, policy, counted)
+      key = [places(ordinary), basis.object_id, policy.object_id, counted.equal?(ordinary) ? nil : places(counted)]
+      @loaded[key] ||= Loads.new(ordinary, basis, policy, counted: counted)
+    end
+
+    private
+
+    def places(lines) = lines.map(&:object_id)
   end
 end

@@ -14,7 +14,7 @@ module GateMile
     end
 
     # @return [Length] the longest of the three
-    def longest = [length, width, height].max
+    def longest = [length, width, height].max_by(&:base)
 
     # @return [Hash] for JSON
     def dump = to_h.to_h { |side, measure| [side.to_s, measure.to_s] }

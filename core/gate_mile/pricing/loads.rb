@@ -14,19 +14,12 @@ module GateMile
       @lines = lines
       @basis = basis
       @policy = policy
+      @by = {}
     end
 
     # @param group [String] one of GROUPS
     # @return [Array<Load>, Refusal]
-    def by(group)
-      case group
-      when "class" then @lines.group_by(&:shipping_class).map { |id, lines| load(lines, group: id) }
-      when "product" then @lines.group_by(&:kin).each_value.map { |lines| load(lines, label: lines.first.label) }
-      when "unit" then units.map { |unit| unit.with(billable: billable([unit.with(times: 1)])) }
-      when "parcel" then of_parcels
-      else [whole]
-      end
-    end
+    def by(group) = @by[group] ||= sorted(group)
 
     # @param lines [Array<Line>]
     # @return [Loads] of other lines, looked at in the same way
@@ -39,6 +32,16 @@ module GateMile
     end
 
     private
+
+    def sorted(group)
+      case group
+      when "class" then @lines.group_by(&:shipping_class).map { |id, lines| load(lines, group: id) }
+      when "product" then @lines.group_by(&:kin).each_value.map { |lines| load(lines, label: lines.first.label) }
+      when "unit" then units.map { |unit| unit.with(billable: billable([unit.with(times: 1)])) }
+      when "parcel" then of_parcels
+      else [whole]
+      end
+    end
 
     # The whole cart, worth what is counted of it.
     def whole = load(@lines).with(value: @counted.sum { |line| line.worth ? value(line) : 0 })

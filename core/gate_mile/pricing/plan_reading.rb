@@ -18,7 +18,7 @@ module GateMile
       @lines = lines
       @currency = store.currency
       @place = place
-      @loads = Loads.new(lines, plan.basis || store.basis, plan.parcels || store.parcels, counted: counted(basket))
+      @loads = basket.loads(lines, plan.basis || store.basis, plan.parcels || store.parcels, counted(basket))
       @steps = []
     end
 
@@ -28,8 +28,8 @@ module GateMile
       return refused([loads]) if loads.is_a?(Refusal)
 
       priced = @plan.classes ? by_class(loads) : loads.map { |load| [load, load.times, @plan.schedule] }
-      refusals = priced.grep(Refusal)
-      prices = (priced - refusals).map { |load, times, schedule| price(load, times, schedule) }
+      refusals, priced = priced.partition { |item| item.is_a?(Refusal) }
+      prices = priced.map { |load, times, schedule| price(load, times, schedule) }
       refusals += prices.grep(Refusal)
       refusals.any? ? refused(refusals) : finish(combined(prices))
     end
@@ -41,7 +41,7 @@ module GateMile
       return [] if loads.is_a?(Refusal)
 
       priced = @plan.classes ? by_class(loads) : loads.map { |load| [load, load.times, @plan.schedule] }
-      (priced - priced.grep(Refusal)).flat_map do |load, _, schedule|
+      priced.grep_v(Refusal).flat_map do |load, _, schedule|
         schedule.scales.filter_map { |scale| [load.by(scale.gauge), scale] if load.by(scale.gauge) }
       end
     end

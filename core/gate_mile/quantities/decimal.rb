@@ -46,8 +46,8 @@ module GateMile
     def self.point(scaled, places)
       return scaled.to_s if places.zero?
 
-      digits = scaled.abs.to_s.rjust(places + 1, "0")
-      "#{"-" if scaled.negative?}#{digits[0...-places]}.#{digits[-places..]}"
+      whole, rest = scaled.abs.divmod(10**places)
+      "#{"-" if scaled.negative?}#{whole}.#{rest.to_s.rjust(places, "0")}"
     end
 
     # How many decimals write a fraction of this denominator exactly: nil where it has a factor besides 2 and 5.

@@ -66,9 +66,23 @@ module GateMile
     def as(unit) = self.class.new(base, unit)
 
     # @return [String] e.g. "0.21 kg"; exact where the number has a finite decimal expansion, else to 9 places
-    def to_s = "#{Decimal.write(self.in(unit))} #{unit}"
+    def to_s = "#{plain || Decimal.write(self.in(unit))} #{unit}"
 
     def inspect = "#<#{self.class.name} #{self}>"
+
+    private
+
+    # The short way for units that are a power of ten of base units.
+    def plain
+      return unless base.is_a?(Integer)
+
+      size = self.class::UNITS.fetch(unit)
+      places = (size - 1).to_s.length
+      return unless size == 10**places
+
+      whole, rest = base.divmod(size)
+      rest.zero? ? whole.to_s : "#{whole}.#{rest.to_s.rjust(places, "0").sub(/0+\z/, "")}"
+    end
   end
 
   # A weight, exact in nanograms. One avoirdupois pound is 0.45359237 kg by definition (the international yard and

@@ -87,7 +87,7 @@ module GateMile
       run.apart, along = priced.partition { |_, placed| placed && placed.treatment.price.apart? }
       run.fees = along.select { |_, placed| placed && placed.treatment.price.plus }
       run.ordinary_lines = along.map(&:first)
-      tell_lines(priced.select(&:last))
+      tell_lines(priced.select(&:last)) if run.told?
     end
 
     def price_part(line)
@@ -120,11 +120,15 @@ module GateMile
     end
 
     def tell_plan(found, setting)
+      tell_steps(found.steps, setting) if @run.told?
+      found.refusals.each { |refusal| @run.bar(refusal.code, setting, **refusal.numbers) }
+    end
+
+    def tell_steps(steps, setting)
       zone = @run.book.zone(@run.rate.zone).name
-      found.steps.each do |code, amount, numbers|
+      steps.each do |code, amount, numbers|
         @run.note(:ordinary, code, amount: amount, setting: setting, zone: zone, **numbers)
       end
-      found.refusals.each { |refusal| @run.bar(refusal.code, setting, **refusal.numbers) }
     end
 
     # What treated goods pay by themselves, and fees on top of ordinary ones.

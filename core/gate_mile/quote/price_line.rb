@@ -17,7 +17,9 @@ module GateMile
     Answer = Struct.new(:status, :price, :causes)
 
     SIXTEENTHS = [0, 1, 2, 4, 6, 8, 10, 12, 14, 15, 16].freeze
-    private_constant :SIXTEENTHS
+    # With more known points than so many, one look between two of them has to do.
+    CROWD = 250
+    private_constant :SIXTEENTHS, :CROWD
 
     # @param scaled [ScaledCart]
     # @param most [Integer, Rational] the last position
@@ -84,12 +86,16 @@ module GateMile
     # Between two positions a price by weight is level; what is not is looked at to the gram.
     def parts_between(from, to)
       middle = Rational(from + to, 2)
-      probes = [from + Rational(to - from, 16), middle, to - Rational(to - from, 16)].map { |at| answer(at) }
-      if probes.uniq.size == 1 || to - from <= Weight::UNITS["g"]
-        return [piece(from, to, false, false, probes[1], probes[1])]
+      if @points.size > CROWD || to - from <= Weight::UNITS["g"] || level?(probes(from, to))
+        return [piece(from, to, false, false, answer(middle), answer(middle))]
       end
 
       parts_between(from, middle) + [point(middle)] + parts_between(middle, to)
+    end
+
+    def probes(from, to)
+      sixteenth = Rational(to - from, 16)
+      [from + sixteenth, from + (sixteenth * 8), to - sixteenth]
     end
 
     def level?(positions) = positions.map { |at| answer(at) }.uniq.size == 1
@@ -139,7 +145,7 @@ module GateMile
   # The price lines of all rates of a book for one cart.
   class PriceLines
     # Breaks of one schedule that are looked at, at most.
-    MOST = 600
+    MOST = Steps::MOST
     # Units whose runs are looked at, at most: beyond, parcels with a limit are found to the gram.
     UNITS = 40
 
@@ -170,7 +176,7 @@ module GateMile
     def line(rate)
       place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE
       PriceLine.new(@scaled, @most, candidates(rate, place)) do |position|
-        Pipeline.run(@book, @scaled.at(position), rate, {}, place)
+        Pipeline.new(Run.new(@book, @scaled.at(position), rate, {}, place, told: false)).call
       end
     end
 

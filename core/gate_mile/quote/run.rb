@@ -14,7 +14,8 @@ module GateMile
     # @param rate [Rate]
     # @param answers [Hash] what the carriers answered, by request
     # @param place [Destination]
-    def initialize(book, basket, rate, answers, place)
+    # @param told [Boolean] whether a reckoning is kept
+    def initialize(book, basket, rate, answers, place, told: true)
       @book = book
       @basket = basket
       @rate = rate
@@ -23,7 +24,11 @@ module GateMile
       @method = book.shipping_method(rate.method)
       @causes = []
       @reckoning = []
+      @told = told
     end
+
+    # @return [Boolean] whether a reckoning is kept
+    def told? = @told
 
     # @param code [Symbol] why the method is not available
     # @param setting [Hash, nil]
@@ -38,6 +43,8 @@ module GateMile
     # @param numbers [Hash] what went in
     # @return [void]
     def note(step, code, amount: nil, setting: nil, **numbers)
+      return unless told?
+
       reckoning << ReckoningStep.new(step: step, code: code, numbers: numbers, amount: amount, setting: setting)
     end
 

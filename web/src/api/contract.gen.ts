@@ -1377,6 +1377,8 @@ export interface components {
             measure: "value" | "weight" | "quantity";
             /** @description Where the axis ends: 150.00, 12 kg, 40 */
             most: string;
+            /** @description Only these; all where it is left out */
+            rates?: string[];
             /** @description Along quantity: the line whose units change */
             line?: number;
             preview?: components["schemas"]["Preview"];

@@ -79,7 +79,7 @@ export function AxisRuler({ axis }: { axis: Axis }) {
       {axis.ticks.map((tick) => (
         <span
           key={tick}
-          className="absolute bottom-0 border-l border-edge pb-1 pl-1"
+          className="absolute bottom-0 border-l border-edge pb-1 pl-1 whitespace-nowrap"
           style={{ left: `${axis.scale(tick)}%` }}
         >
           {axis.here && Math.abs(axis.scale(tick) - axis.scale(axis.here.at)) < 7 ? '' : axis.label(tick)}

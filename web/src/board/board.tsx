@@ -1,6 +1,6 @@
 import { Minus, Plus } from 'lucide-react'
 import { ToggleGroup } from 'radix-ui'
-import { useDeferredValue, useEffect, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
@@ -46,7 +46,12 @@ export function Board() {
   const chosenLine = line < cart.lines.length ? line : 0
   const stand = standOf(measure, bench?.quote.measures, cart.lines[chosenLine]?.quantity, formats)
   const store = setup.store!
-  const axis = axisOf(measure, stand, zoom, formats, store.weight_unit ?? '', store.currency_exponent ?? 2)
+  const [at, text] = [stand?.at ?? null, stand?.text]
+  const { weight_unit: unit = '', currency_exponent: exponent = 2 } = store
+  const axis = useMemo(
+    () => axisOf(measure, text === undefined ? null : { at, text }, zoom, formats, unit, exponent),
+    [measure, at, text, zoom, formats, unit, exponent],
+  )
   const lines = useLines(measure, useDeferredValue(axis.most), chosenLine)
   const prices = Object.values(lines ?? {}).flatMap((pieces) =>
     pieces.flatMap(({ price, last }) => [Number(price ?? 0), Number(last ?? 0)]),

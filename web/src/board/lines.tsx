@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useMemo } from 'react'
 import { call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, useBenchCart } from '../bench/cart'
@@ -13,24 +14,32 @@ export function useLines(
   most: string,
   line: number,
 ): Record<string, Piece[]> | undefined {
-  const { setup } = useWorkshop()
   const { cart } = useBenchCart()
   const { preview, previewProblem } = useBenchResult()
-  const body: Schemas['PriceLinesRequest'] = {
-    cart: documentOf(cart),
-    measure,
-    most,
-    line,
-    preview: previewProblem ? null : preview,
-  }
-  const { data } = useQuery({
+  const typed = previewProblem ? null : preview
+  const shared = { cart: documentOf(cart), measure, most, line }
+  const { data: stored } = useAnswer({ ...shared, preview: typed && 'treatment' in typed ? typed : null })
+  // A plan being typed changes its own line only.
+  const { data: own } = useAnswer(
+    typed && 'rate' in typed ? { ...shared, preview: typed, rates: [typed.rate] } : null,
+  )
+  return useMemo(() => {
+    const line = typed && 'rate' in typed ? own?.lines[typed.rate] : undefined
+    return stored && line && typed && 'rate' in typed
+      ? { ...stored.lines, [typed.rate]: line }
+      : stored?.lines
+  }, [stored, own, typed])
+}
+
+function useAnswer(body: Schemas['PriceLinesRequest'] | null) {
+  const { setup } = useWorkshop()
+  return useQuery({
     queryKey: ['lines', setup.revision, body],
     queryFn: ({ signal }) => call<Schemas['PriceLines']>('POST', '/api/lines', body, signal),
     placeholderData: keepPreviousData,
-    enabled: cart.lines.length > 0,
+    enabled: body !== null && body.cart.lines.length > 0,
     retry: false,
   })
-  return data?.lines
 }
 
 /** The position of a piece's end as a number of the axis. */

@@ -1,5 +1,5 @@
-import { useState, type KeyboardEvent, type PointerEvent } from 'react'
-import { isZero, type Formats } from '../ui/format'
+import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { counted, isZero, type Formats } from '../ui/format'
 import type { Axis } from './axis'
 import { at, type Piece } from './lines'
 
@@ -47,18 +47,77 @@ function gateOf(piece: Piece, axis: Axis, formats: Formats): string {
 }
 
 /** Which gates have room for their figure beside the one before. */
-function clearOf(lefts: number[]): boolean[] {
+function clearOf(lefts: number[], room: number): boolean[] {
   return lefts.reduce<{ last: number; clear: boolean[] }>(
     ({ last, clear }, left) => {
-      const room = left - last >= ROOM && left < 97
-      return { last: room ? left : last, clear: [...clear, room] }
+      const free = left - last >= room && left < 97
+      clear.push(free)
+      return { last: free ? left : last, clear }
     },
     { last: -100, clear: [] },
   ).clear
 }
 
+/** With more pieces than so many only those that have room are written, and their outline is drawn as one. */
+const CROWD = 120
+/** So many are told in words. */
+const TOLD = 60
+
+interface Run {
+  tone: string
+  pieces: Piece[]
+}
+
+/** Neighbours that look alike. */
+function runsOf(pieces: Piece[], toneOf: (piece: Piece) => string): Run[] {
+  const runs: Run[] = []
+  for (const piece of pieces) {
+    const tone = toneOf(piece)
+    const last = runs[runs.length - 1]
+    if (last?.tone === tone) last.pieces.push(piece)
+    else runs.push({ tone, pieces: [piece] })
+  }
+  return runs
+}
+
+/** Hundreds of steps as few shapes. */
+function Crowd({
+  pieces,
+  place,
+  dearest,
+  toneOf,
+}: {
+  pieces: Piece[]
+  place: (text: string) => number
+  dearest: number
+  toneOf: (piece: Piece) => string
+}) {
+  const high = LEAST + RANGE
+  return runsOf(pieces, toneOf).map(({ tone, pieces: run }, index) => {
+    const left = place(run[0]!.from)
+    const width = Math.max(0.4, place(run[run.length - 1]!.to) - left)
+    const x = (text: string) => (((place(text) - left) / width) * 100).toFixed(2)
+    const points = run.flatMap((piece) => [
+      `${x(piece.from)}% ${high - heightOf(piece.price, dearest)}px`,
+      `${x(piece.to)}% ${high - heightOf(piece.last, dearest)}px`,
+    ])
+    return (
+      <div
+        key={index}
+        className={`absolute bottom-1 ${tone}`}
+        style={{
+          left: `${left}%`,
+          width: `${width}%`,
+          height: high,
+          clipPath: `polygon(0 100%, ${points.join(', ')}, 100% 100%)`,
+        }}
+      />
+    )
+  })
+}
+
 /** The drawn price line of one rate: its steps, its gates, its holes. An open end is an arrow, a closed one a wall. */
-export function Strip({ name, pieces, axis, formats, off, priced, dearest }: Props) {
+export const Strip = memo(function Strip({ name, pieces, axis, formats, off, priced, dearest }: Props) {
   const [pointed, setPointed] = useState<number | null>(null)
   const place = (text: string) => Math.max(0, Math.min(100, axis.scale(at(text))))
   const shown = pieces ?? []
@@ -89,40 +148,44 @@ export function Strip({ name, pieces, axis, formats, off, priced, dearest }: Pro
       </div>
     )
   const lefts = shown.slice(1).map((piece) => place(piece.from))
-  const clears = clearOf(lefts)
+  const crowded = shown.length > CROWD
+  const clears = clearOf(lefts, crowded ? 2 * ROOM : ROOM)
+  const said = shown.slice(0, TOLD)
+  const unsaid = shown.length - said.length
+  const toneOf = (piece: Piece) =>
+    off
+      ? 'bg-paper border-dashed border-edge'
+      : piece.price === null
+        ? 'hole border-dashed border-edge'
+        : isZero(piece.price) && piece.price === piece.last
+          ? 'bg-lime border-edge'
+          : 'bg-sand border-edge'
   return (
     <div
       className="relative mr-3 h-11"
       role="group"
       tabIndex={0}
-      aria-label={`Price line of ${name}: ${shown.map((piece) => `from ${gateOf(piece, axis, formats)} ${wordsOf(piece, formats)}`).join(', ')}`}
+      aria-label={`Price line of ${name}: ${said.map((piece) => `from ${gateOf(piece, axis, formats)} ${wordsOf(piece, formats)}`).join(', ')}${unsaid > 0 ? `, and ${unsaid} more` : ''}`}
       onPointerMove={point}
       onPointerLeave={() => setPointed(null)}
       onFocus={() => setPointed(null)}
       onBlur={() => setPointed(null)}
       onKeyDown={keys}
     >
-      {shown.map((piece, index) => {
+      {crowded && <Crowd pieces={shown} place={place} dearest={dearest} toneOf={toneOf} />}
+      {(crowded ? [] : shown).map((piece, index) => {
         const left = place(piece.from)
         const width = Math.max(0.4, place(piece.to) - left)
-        const free = piece.price !== null && isZero(piece.price) && piece.price === piece.last
         const tall = Math.max(heightOf(piece.price, dearest), heightOf(piece.last, dearest))
         const slope =
           piece.price !== piece.last && piece.price !== null
             ? `polygon(0 ${tall - heightOf(piece.price, dearest)}px, 100% ${tall - heightOf(piece.last, dearest)}px, 100% 100%, 0 100%)`
             : undefined
-        const tone = off
-          ? 'bg-paper border-dashed border-edge'
-          : piece.price === null
-            ? 'hole border-dashed border-edge'
-            : free
-              ? 'bg-lime border-edge'
-              : 'bg-sand border-edge'
         const words = wordsOf(piece, formats)
         return (
           <div
             key={index}
-            className={`absolute bottom-1 flex items-center overflow-hidden border ${index > 0 ? 'border-l-0' : ''} ${tone}`}
+            className={`absolute bottom-1 flex items-center overflow-hidden border ${index > 0 ? 'border-l-0' : ''} ${toneOf(piece)}`}
             style={{ left: `${left}%`, width: `${width}%`, height: tall, clipPath: slope }}
           >
             {width > words.length * 1.05 + 2 && (
@@ -139,6 +202,7 @@ export function Strip({ name, pieces, axis, formats, off, priced, dearest }: Pro
       {shown.slice(1).map((piece, index) => {
         const left = lefts[index]!
         const clear = clears[index]!
+        if (crowded && !clear) return null
         return (
           <span
             key={index}
@@ -190,7 +254,7 @@ export function Strip({ name, pieces, axis, formats, off, priced, dearest }: Pro
           {name} along {axis.measure}
         </caption>
         <tbody>
-          {shown.map((piece, index) => (
+          {said.map((piece, index) => (
             <tr key={index}>
               <th scope="row">
                 {gateOf(piece, axis, formats)} to {written(piece.to, axis, formats)}
@@ -198,8 +262,14 @@ export function Strip({ name, pieces, axis, formats, off, priced, dearest }: Pro
               <td>{wordsOf(piece, formats)}</td>
             </tr>
           ))}
+          {unsaid > 0 && (
+            <tr>
+              <th scope="row">further</th>
+              <td>{counted(unsaid, 'more step')}</td>
+            </tr>
+          )}
         </tbody>
       </table>
     </div>
   )
-}
+})

@@ -1,5 +1,6 @@
+import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual'
 import { X } from 'lucide-react'
-import { memo, useCallback, type ClipboardEvent, type KeyboardEvent } from 'react'
+import { Fragment, memo, useCallback, useRef, type ClipboardEvent, type KeyboardEvent } from 'react'
 import type { Schemas } from '../api/client'
 import type { Formats } from '../ui/format'
 import {
@@ -73,6 +74,30 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
     },
     [change],
   )
+  const scroller = useRef<HTMLDivElement>(null)
+  const focused = useRef(0)
+  const count = steps.length + 1
+  const virtual = useVirtualizer({
+    count,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    initialRect: { width: 600, height: 320 },
+    // The row with the focus stays, however far one scrolls; a short list is there as a whole.
+    rangeExtractor: (range) => {
+      if (count <= FEW) return Array.from({ length: count }, (_, row) => row)
+      const found = defaultRangeExtractor(range)
+      return focused.current < count && !found.includes(focused.current)
+        ? [...found, focused.current].sort((one, other) => one - other)
+        : found
+    },
+  })
+  const items = virtual.getVirtualItems()
+  const rows = items.map((item, at) => ({
+    row: item.index,
+    before: item.start - (items[at - 1]?.end ?? 0),
+  }))
+  const after = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0)
   const rename = (next: Measure) =>
     replace({
       ...schedule,
@@ -122,9 +147,14 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
           <option value="from">from an edge on</option>
         </select>
       </p>
-      <div className="max-h-80 overflow-y-auto">
+      <div ref={scroller} className="max-h-80 overflow-y-auto">
         <table
+          aria-rowcount={steps.length + 1}
           onKeyDown={keys}
+          onFocus={(event) => {
+            const place = /^(\d+) /.exec(event.target.dataset.place ?? '')
+            if (place) focused.current = Number(place[1])
+          }}
           onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && commit()}
         >
           <thead className="sticky top-0 bg-paper">
@@ -144,21 +174,25 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
             </tr>
           </thead>
           <tbody>
-            {[...steps, null].map((step, row) => (
-              <Row
-                key={row}
-                label={label}
-                row={row}
-                step={step}
-                last={row === steps.length}
-                only={steps.length === 1}
-                set={set}
-                remove={remove}
-                paste={paste}
-                error={COLUMNS.map((column) => errorAt(`/steps/${row}/${column}`)).find(Boolean)}
-                wrong={COLUMNS.find((column) => errorAt(`/steps/${row}/${column}`))}
-              />
+            {rows.map(({ row, before }) => (
+              <Fragment key={row}>
+                {before > 0 && <tr aria-hidden style={{ height: before }} />}
+                <Row
+                  label={label}
+                  row={row}
+                  step={steps[row] ?? null}
+                  last={row === steps.length}
+                  only={steps.length === 1}
+                  set={set}
+                  remove={remove}
+                  paste={paste}
+                  measure={virtual.measureElement}
+                  error={COLUMNS.map((column) => errorAt(`/steps/${row}/${column}`)).find(Boolean)}
+                  wrong={COLUMNS.find((column) => errorAt(`/steps/${row}/${column}`))}
+                />
+              </Fragment>
             ))}
+            {after > 0 && <tr aria-hidden style={{ height: after }} />}
           </tbody>
         </table>
       </div>
@@ -180,8 +214,13 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
   )
 }
 
+/** Pixels of a row, and up to how many all of them are drawn. */
+const ROW = 36
+const FEW = 60
+
 interface RowProps {
   label: string
+  measure: (element: Element | null) => void
   row: number
   step: Step | null
   last: boolean
@@ -209,9 +248,21 @@ const WIDTHS: Record<Column, string> = {
 }
 
 /** Typing in one row of a thousand must not draw the others again. */
-const Row = memo(function Row({ label, row, step, last, only, set, remove, paste, error, wrong }: RowProps) {
+const Row = memo(function Row({
+  label,
+  measure,
+  row,
+  step,
+  last,
+  only,
+  set,
+  remove,
+  paste,
+  error,
+  wrong,
+}: RowProps) {
   return (
-    <tr className="align-top">
+    <tr ref={measure} data-index={row} aria-rowindex={row + 1} className="align-top">
       {COLUMNS.map((column, index) => (
         <td key={column} className="pr-1.5 pb-1">
           <input

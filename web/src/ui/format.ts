@@ -12,6 +12,9 @@ export interface Formats {
 export function formatsOf(
   store: Pick<Store, 'currency' | 'currency_exponent'> & { zero_word?: string | null },
 ): Formats {
+  const key = `${store.currency} ${store.currency_exponent} ${store.zero_word ?? ''}`
+  const kept = made.get(key)
+  if (kept) return kept
   const format = new Intl.NumberFormat('en-GB', {
     style: 'currency',
     currency: store.currency ?? 'GBP',
@@ -20,8 +23,17 @@ export function formatsOf(
   })
   const money = (amount: string) => format.format(Number(amount))
   const symbol = format.formatToParts(0).find((part) => part.type === 'currency')?.value ?? ''
-  return { money, price: (amount) => (isZero(amount) ? (store.zero_word ?? 'free') : money(amount)), symbol }
+  const formats: Formats = {
+    money,
+    price: (amount) => (isZero(amount) ? (store.zero_word ?? 'free') : money(amount)),
+    symbol,
+  }
+  made.set(key, formats)
+  return formats
 }
+
+/** Making a number format takes longer than using it a thousand times. */
+const made = new Map<string, Formats>()
 
 export function isZero(amount: string): boolean {
   return /^-?0*(\.0*)?$/.test(amount)

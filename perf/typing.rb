@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+# Typing in a schedule of 1,000 steps: how much script time each key press takes while the strip and the bench follow.
+#   bundle exec ruby perf/typing.rb        (needs the built front end and Chromium, see bin/test)
+
+ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require "bundler/setup"
+require "json"
+require "tmpdir"
+require "capybara"
+require "capybara/cuprite"
+
+ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
+require_relative "../server/boot"
+
+STEPS = 1000
+KEYS = "12.34"
+ROWS = [2, 400, 990].freeze
+OPTIONS = { "no-sandbox" => nil, "disable-gpu" => nil, "disable-quic" => nil }.freeze
+
+Capybara.app = Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
+Capybara.server = :puma, { Silent: true, Threads: "1:1" }
+Capybara.enable_aria_label = true
+Capybara.default_max_wait_time = 30
+Capybara.register_driver(:chromium) do |app|
+  Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_options: OPTIONS.dup, timeout: 60,
+                                     browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium"))
+end
+
+def script_time(browser)
+  metrics = browser.page.command("Performance.getMetrics")["metrics"]
+  metrics.find { |metric| metric["name"] == "ScriptDuration" }["value"] * 1000
+end
+
+# Only the rows in sight are on the page.
+def row_of(session, row)
+  session.find("[data-place]", match: :first)
+  box = "document.querySelector('[data-place]').closest('table').parentElement"
+  session.execute_script("#{box}.scrollTop = #{(row - 1) * 36}")
+  session.find_field("Price: amount, step #{row}")
+end
+
+# @return [Array<Float>] milliseconds of script for each key, all that it sets off included
+def type(session)
+  browser = session.driver.browser
+  browser.page.command("Performance.enable")
+  ROWS.flat_map do |row|
+    field = row_of(session, row)
+    field.click
+    field.send_keys([:control, "a"])
+    KEYS.chars.map do |key|
+      before = script_time(browser)
+      field.send_keys(key)
+      sleep 0.7
+      script_time(browser) - before
+    end
+  end
+end
+
+Server::Demo.load
+steps = Array.new(STEPS) { |at| { "at" => "#{at}0 g", "amount" => format("%.2f", 3 + (at / 100.0)) } }
+plan = { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => steps } }
+Server::History.unrecorded { Server::Records::Rate.find("uk-next-day").update!(plan: plan) }
+
+runs = Array.new(3) do
+  session = Capybara::Session.new(:chromium, Capybara.app)
+  session.visit "/#rate=uk-next-day&field=plan"
+  row_of(session, STEPS)
+  sleep 3
+  times = type(session).sort
+  session.driver.quit
+  times[(times.size * 0.95).ceil - 1]
+end
+puts format("95 %% of the key presses in a schedule of %<steps>d steps take under %<time>.0f ms of script " \
+            "(wanted: under 50); runs: %<runs>s",
+            steps: STEPS, time: runs.sort[1], runs: runs.map { |run| format("%.0f", run) }.join(", "))

@@ -32,9 +32,9 @@ class RateToolsTest < Minitest::Test
     checked = 0
     400.times do
       rows = Array.new(random.rand(1..5)) { [random.rand(0..9), random.rand(0..14)].sort.map(&:to_s) + [money(random)] }
-      edges = any(random, %w[from up_to])
+      edges = pick(random, %w[from up_to])
       first = from_to(rows, "quantity", edges)
-      made = from_to(rows, "quantity", edges, choices: first.issues.to_h { |issue| [issue.key, any(random, %w[lower upper none])] })
+      made = from_to(rows, "quantity", edges, choices: first.issues.to_h { |issue| [issue.key, pick(random, %w[lower upper none])] })
       document = { "schedule" => { "kind" => "steps", "measure" => "quantity", "edges" => edges, "steps" => made.steps } }
       assert_empty(problems_of { GateMile::Plan.parse(document, GBP) }, rows.inspect)
       shop = book(products: [{ "sku" => "P", "name" => "P", "price" => "1" }],

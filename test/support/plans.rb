@@ -13,22 +13,22 @@ module PlansSupport
               { "kind" => "unit", "divisor" => "139", "per" => "lb" },
               { "kind" => "fixed", "size" => { "length" => "40 cm", "width" => "30 cm", "height" => "20 cm" }, "tare" => "0.2 kg", "divisor" => "5000" }].freeze
 
-  def any(random, list) = list.sample(random: random)
+  def pick(random, list) = list.sample(random: random)
 
   def plan(random)
-    group = any(random, %w[cart cart cart class product unit parcel])
-    combine = any(random, %w[sum sum highest lowest dearest_first])
+    group = pick(random, %w[cart cart cart class product unit parcel])
+    combine = pick(random, %w[sum sum highest lowest dearest_first])
     kind = combine == "dearest_first" ? "first" : nil
     priced = group == "class" ? by_class(random, kind) : { "schedule" => schedule(random, kind) }
-    { "group" => group, "combine" => combine, **priced, **adjustment(random), "parcels" => any(random, POLICIES),
-      "basis" => any(random, [nil, { "discounts" => "before" }, { "tax" => "without" }]) }.compact
+    { "group" => group, "combine" => combine, **priced, **adjustment(random), "parcels" => pick(random, POLICIES),
+      "basis" => pick(random, [nil, { "discounts" => "before" }, { "tax" => "without" }]) }.compact
   end
 
   def by_class(random, kind)
     price = lambda {
       next { "carried" => false } if random.rand(8).zero?
 
-      { "charge" => any(random, %w[once unit]), "schedule" => schedule(random, kind) }
+      { "charge" => pick(random, %w[once unit]), "schedule" => schedule(random, kind) }
     }
     own = CLASSES.sample(random.rand(0..2), random: random).map { |id| { "class" => id, **price.call } }
     others = random.rand(3).zero? ? nil : { **price.call, "unclassed" => random.rand(3).positive? }
@@ -36,9 +36,9 @@ module PlansSupport
   end
 
   def schedule(random, kind = nil)
-    case kind || any(random, %w[flat first steps steps steps grid])
+    case kind || pick(random, %w[flat first steps steps steps grid])
     when "flat" then { "kind" => "flat", "amount" => money(random) }
-    when "first" then { "kind" => "first", "first" => money(random), "additional" => any(random, [money(random), "1.00"]) }
+    when "first" then { "kind" => "first", "first" => money(random), "additional" => pick(random, [money(random), "1.00"]) }
     when "steps" then steps(random)
     else grid(random)
     end
@@ -54,14 +54,14 @@ module PlansSupport
   def step(random, measure)
     return { "none" => true } if random.rand(12).zero?
 
-    more = random.rand(3).zero? ? { "each" => money(random), "increment" => any(random, written(measure)[1..]) } : {}
-    { "amount" => money(random), **more, "percent" => (any(random, %w[1 2.5 12.5]) if random.rand(4).zero?) }.compact
+    more = random.rand(3).zero? ? { "each" => money(random), "increment" => pick(random, written(measure)[1..]) } : {}
+    { "amount" => money(random), **more, "percent" => (pick(random, %w[1 2.5 12.5]) if random.rand(4).zero?) }.compact
   end
 
   def scale(random)
-    measure = any(random, MEASURES)
+    measure = pick(random, MEASURES)
     at = written(measure).drop(1).sample(random.rand(0..3), random: random)
-    { "measure" => measure, "edges" => any(random, [nil, "from", "up_to"]), "at" => in_order(measure, at) }.compact
+    { "measure" => measure, "edges" => pick(random, [nil, "from", "up_to"]), "at" => in_order(measure, at) }.compact
   end
 
   def in_order(measure, list) = written(measure).select { |text| list.include?(text) || text == written(measure).first }
@@ -80,26 +80,26 @@ module PlansSupport
     rows = scale(random)
     columns = scale(random)
     { "kind" => "grid", "rows" => rows, "columns" => columns,
-      "cells" => rows["at"].map { columns["at"].map { any(random, [money(random), money(random), money(random), "none", nil]) } } }
+      "cells" => rows["at"].map { columns["at"].map { pick(random, [money(random), money(random), money(random), "none", nil]) } } }
   end
 
   def adjustment(random)
     maybe = ->(odds) { random.rand(odds).zero? }
     { "handling" => (if maybe.call(3)
-                       { "fixed" => any(random, [nil, "1.25", "-2.00"]), "percent" => any(random, [nil, "10", "-12.5"]),
-                         "per" => any(random, %w[order unit parcel]) }.compact
+                       { "fixed" => pick(random, [nil, "1.25", "-2.00"]), "percent" => pick(random, [nil, "10", "-12.5"]),
+                         "per" => pick(random, %w[order unit parcel]) }.compact
                      end),
-      "minimum" => (any(random, %w[2.00 4.44]) if maybe.call(4)), "maximum" => (any(random, %w[9.00 20.00]) if maybe.call(4)),
-      "ending" => (any(random, %w[0.95 0.00 0.50]) if maybe.call(4)) }.compact
+      "minimum" => (pick(random, %w[2.00 4.44]) if maybe.call(4)), "maximum" => (pick(random, %w[9.00 20.00]) if maybe.call(4)),
+      "ending" => (pick(random, %w[0.95 0.00 0.50]) if maybe.call(4)) }.compact
   end
 
-  def money(random) = any(random, ["0", "0.01", "3.33", "#{random.rand(0..9)}.#{random.rand(10..99)}"])
+  def money(random) = pick(random, ["0", "0.01", "3.33", "#{random.rand(0..9)}.#{random.rand(10..99)}"])
 
   def goods(random)
     Array.new(4) do |at|
-      { "sku" => "P#{at}", "name" => "P#{at}", "price" => "#{random.rand(0..9)}.#{random.rand(10..99)}", "class" => any(random, [nil, *CLASSES]),
-        "weight" => any(random, [nil, "0.3 lb", "250 g", "1.7 kg", "0 g"]),
-        "size" => any(random, [nil, %w[10cm 8cm 5cm], %w[1ft 3in 2in]])&.then { |sides| %w[length width height].zip(sides).to_h } }.compact
+      { "sku" => "P#{at}", "name" => "P#{at}", "price" => "#{random.rand(0..9)}.#{random.rand(10..99)}", "class" => pick(random, [nil, *CLASSES]),
+        "weight" => pick(random, [nil, "0.3 lb", "250 g", "1.7 kg", "0 g"]),
+        "size" => pick(random, [nil, %w[10cm 8cm 5cm], %w[1ft 3in 2in]])&.then { |sides| %w[length width height].zip(sides).to_h } }.compact
     end
   end
 

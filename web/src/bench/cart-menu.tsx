@@ -66,7 +66,7 @@ function CartJson({ close }: { close: () => void }) {
       return setErrors([`This is not JSON: ${(error as Error).message}`])
     }
     try {
-      // The server reads it as any cart; what it can't read is told at its place, and stays typed here.
+      // The server reads it like any cart; what it can't read is told at its place, and stays typed here.
       await call('POST', '/api/quote', document)
       replace(benchOf(document, setup.store?.country ?? ''))
       close()

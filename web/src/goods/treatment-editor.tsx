@@ -3,6 +3,7 @@ import { Plus, Trash2, X } from 'lucide-react'
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
 import { ApiProblem, call, type Rate, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { Conflict } from '../ui/conflict'
 import { useBenchResult } from '../bench/result'
 import { useTold } from '../board/edits'
 import { Field, FieldError } from '../ui/field'
@@ -295,33 +296,20 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
         </div>
       </Question>
       {conflict && (
-        <div role="alert" className="border-l-4 border-ochre bg-white px-3 py-2">
+        <Conflict
+          mine={() => waiting && void store(waiting, conflict.lock_version)}
+          theirs={() => {
+            setTyped(null)
+            setProblem(null)
+            setPreview(null)
+            base.current = conflict.lock_version
+          }}
+        >
           <p>
             Changed elsewhere meanwhile. There now: {treatmentSentence(conflict, formats, setup)}. What you
             typed is still here.
           </p>
-          <p className="mt-1.5 flex gap-2">
-            <button
-              type="button"
-              className="button"
-              onClick={() => waiting && void store(waiting, conflict.lock_version)}
-            >
-              Use mine
-            </button>
-            <button
-              type="button"
-              className="button"
-              onClick={() => {
-                setTyped(null)
-                setProblem(null)
-                setPreview(null)
-                base.current = conflict.lock_version
-              }}
-            >
-              Keep what is there
-            </button>
-          </p>
-        </div>
+        </Conflict>
       )}
       {problem && !conflict && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
         <FieldError>{problem.message}</FieldError>

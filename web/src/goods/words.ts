@@ -88,7 +88,7 @@ export function paysSentence(treatment: Treatment, formats: Formats, setup: Setu
   if (price.kind === 'along')
     return price.plus
       ? `with the cart, and ${formats.money(price.plus)} on top for each`
-      : 'with the cart, as any goods'
+      : 'with the cart, like other goods'
   const own = (price.by_method ?? []).map(
     ({ method, charge }) => `${listed([method], setup.methods)}: ${chargeWords(charge, formats)}`,
   )

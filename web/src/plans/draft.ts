@@ -1,9 +1,21 @@
 import type { Plan, Schemas } from '../api/client'
+import type { Formats } from '../ui/format'
 
 export type Schedule = Schemas['Schedule']
 export type Step = Schemas['Step']
 export type ClassPrice = Schemas['ClassPrice']
 export type Measure = Schemas['MeasureName']
+
+/** What the editors of schedules are given. */
+export interface ScheduleProps {
+  label: string
+  schedule: Schedule
+  store: Schemas['Store']
+  formats: Formats
+  change: (update: (old: Schedule) => Schedule) => void
+  commit: (schedule?: Schedule) => void
+  errorAt: (pointer: string) => string | undefined
+}
 
 export const MEASURES: [Measure, string][] = [
   ['weight', 'weight'],

@@ -6,20 +6,11 @@ import { Strip } from '../board/strip'
 import { FieldError } from '../ui/field'
 import type { Formats } from '../ui/format'
 import { readFile } from '../ui/read-file'
-import { edgesOf, measureWords, type Schedule } from './draft'
+import { edgesOf, measureWords, type ScheduleProps } from './draft'
 
 type Read = Schemas['FromToRead']
 type Issue = Read['issues'][number]
 type Way = Issue['choices'][number]
-
-interface Props {
-  label: string
-  schedule: Schedule
-  store: Schemas['Store']
-  formats: Formats
-  change: (update: (old: Schedule) => Schedule) => void
-  commit: (schedule?: Schedule) => void
-}
 
 /** Rows of from, to and amount, as a spreadsheet or a CSV writes them; a row of headings is passed over. */
 function rowsOf(text: string): string[][] {
@@ -34,7 +25,7 @@ function rowsOf(text: string): string[][] {
 }
 
 /** A tariff written as from–to pairs: what does not fit together is shown, closed by a click, and becomes steps. */
-export function FromToList(props: Props) {
+export function FromToList(props: ScheduleProps) {
   const [open, setOpen] = useState(false)
   return (
     <details
@@ -48,7 +39,15 @@ export function FromToList(props: Props) {
   )
 }
 
-function Reader({ label, schedule, store, formats, change, commit, done }: Props & { done: () => void }) {
+function Reader({
+  label,
+  schedule,
+  store,
+  formats,
+  change,
+  commit,
+  done,
+}: ScheduleProps & { done: () => void }) {
   const [text, setText] = useState('')
   const [choices, setChoices] = useState<Record<string, Way>>({})
   const [failed, setFailed] = useState<string | null>(null)

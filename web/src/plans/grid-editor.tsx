@@ -1,22 +1,20 @@
 import { Plus, X } from 'lucide-react'
 import { useState, type ClipboardEvent, type KeyboardEvent } from 'react'
-import type { Schemas } from '../api/client'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
-import { MEASURES, measureWords, unitOf, zeroOf, type Measure, type Schedule } from './draft'
+import {
+  MEASURES,
+  measureWords,
+  unitOf,
+  zeroOf,
+  type Measure,
+  type Schedule,
+  type ScheduleProps,
+} from './draft'
 import { COLUMNS, pasteGrid, ROWS, tableOf, type GridPlace } from './paste'
 
-interface Props {
-  label: string
-  schedule: Schedule
-  store: Schemas['Store']
-  change: (update: (old: Schedule) => Schedule) => void
-  commit: (schedule?: Schedule) => void
-  errorAt: (pointer: string) => string | undefined
-}
-
 /** Two measures across each other: a table of amounts; a blank cell is something not said yet. */
-export function GridEditor({ label, schedule, store, change, commit, errorAt }: Props) {
+export function GridEditor({ label, schedule, store, change, commit, errorAt }: ScheduleProps) {
   const [lost, setLost] = useState(0)
   const rows = schedule.rows?.at ?? []
   const areas = schedule.columns?.areas

@@ -1,8 +1,6 @@
 import { useCallback } from 'react'
-import type { Schemas } from '../api/client'
 import { FieldError } from '../ui/field'
-import type { Formats } from '../ui/format'
-import { newSchedule, type Schedule } from './draft'
+import { newSchedule, type Schedule, type ScheduleProps } from './draft'
 import { GridEditor } from './grid-editor'
 import { StepsEditor } from './steps-editor'
 
@@ -13,18 +11,8 @@ const KINDS: [Schedule['kind'], string][] = [
   ['grid', 'in a grid'],
 ]
 
-interface Props {
-  label: string
-  schedule: Schedule
-  store: Schemas['Store']
-  formats: Formats
-  change: (update: (old: Schedule) => Schedule) => void
-  commit: (schedule?: Schedule) => void
-  errorAt: (pointer: string) => string | undefined
-}
-
 /** One schedule: what kind it is, and its figures. */
-export function ScheduleEditor(props: Props) {
+export function ScheduleEditor(props: ScheduleProps) {
   const { label, schedule, store, formats, change, commit, errorAt } = props
   const set = useCallback((fields: Partial<Schedule>) => change((old) => ({ ...old, ...fields })), [change])
   const figure = (field: 'amount' | 'first' | 'additional', words: string) => (

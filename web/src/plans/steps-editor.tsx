@@ -1,8 +1,5 @@
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual'
-import { X } from 'lucide-react'
-import { Fragment, memo, useCallback, useRef, type ClipboardEvent, type KeyboardEvent } from 'react'
-import type { Schemas } from '../api/client'
-import type { Formats } from '../ui/format'
+import { Fragment, useCallback, useRef, type ClipboardEvent, type KeyboardEvent } from 'react'
 import {
   edgesOf,
   MEASURES,
@@ -11,26 +8,15 @@ import {
   zeroOf,
   type Measure,
   type Schedule,
+  type ScheduleProps,
   type Step,
 } from './draft'
 import { FromToList } from './from-to'
 import { tableOf } from './paste'
-
-const COLUMNS = ['at', 'amount', 'each', 'increment', 'percent'] as const
-type Column = (typeof COLUMNS)[number]
-
-interface Props {
-  label: string
-  schedule: Schedule
-  store: Schemas['Store']
-  formats: Formats
-  change: (update: (old: Schedule) => Schedule) => void
-  commit: (schedule?: Schedule) => void
-  errorAt: (pointer: string) => string | undefined
-}
+import { COLUMNS, StepsRow } from './steps-row'
 
 /** A schedule as a small grid that takes typing, Tab, Enter and the cells of a spreadsheet. */
-export function StepsEditor({ label, schedule, store, formats, change, commit, errorAt }: Props) {
+export function StepsEditor({ label, schedule, store, formats, change, commit, errorAt }: ScheduleProps) {
   const steps = schedule.steps ?? []
   const measure = schedule.measure ?? 'weight'
   const unit = unitOf(measure, store)
@@ -177,7 +163,7 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
             {rows.map(({ row, before }) => (
               <Fragment key={row}>
                 {before > 0 && <tr aria-hidden style={{ height: before }} />}
-                <Row
+                <StepsRow
                   label={label}
                   row={row}
                   step={steps[row] ?? null}
@@ -209,6 +195,7 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
         formats={formats}
         change={change}
         commit={commit}
+        errorAt={errorAt}
       />
     </div>
   )
@@ -217,96 +204,3 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
 /** Pixels of a row, and up to how many all of them are drawn. */
 const ROW = 36
 const FEW = 60
-
-interface RowProps {
-  label: string
-  measure: (element: Element | null) => void
-  row: number
-  step: Step | null
-  last: boolean
-  only: boolean
-  set: (row: number, fields: Partial<Step>) => void
-  remove: (row: number) => void
-  paste: (row: number, column: number, event: ClipboardEvent) => void
-  error: string | undefined
-  wrong: Column | undefined
-}
-
-const NAMES: Record<Column, string> = {
-  at: 'edge',
-  amount: 'amount',
-  each: 'amount for each started',
-  increment: 'started what',
-  percent: 'percent of value',
-}
-const WIDTHS: Record<Column, string> = {
-  at: 'w-24',
-  amount: 'w-20',
-  each: 'w-20',
-  increment: 'w-24',
-  percent: 'w-16',
-}
-
-/** Typing in one row of a thousand must not draw the others again. */
-const Row = memo(function Row({
-  label,
-  measure,
-  row,
-  step,
-  last,
-  only,
-  set,
-  remove,
-  paste,
-  error,
-  wrong,
-}: RowProps) {
-  return (
-    <tr ref={measure} data-index={row} aria-rowindex={row + 1} className="align-top">
-      {COLUMNS.map((column, index) => (
-        <td key={column} className="pr-1.5 pb-1">
-          <input
-            className={`field ${WIDTHS[column]}`}
-            data-place={`${row} ${column}`}
-            aria-label={`${label}: ${NAMES[column]}, ${last ? 'new step' : `step ${row + 1}`}`}
-            aria-invalid={wrong === column || undefined}
-            placeholder={last && column === 'at' ? 'next edge' : ''}
-            disabled={Boolean(step?.none) && column !== 'at'}
-            value={step?.[column] ?? ''}
-            autoComplete="off"
-            onChange={(event) => set(row, { [column]: event.target.value })}
-            onPaste={(event) => paste(row, index, event)}
-          />
-        </td>
-      ))}
-      <td className="pt-2 text-center">
-        {!last && (
-          <input
-            type="checkbox"
-            aria-label={`${label}: step ${row + 1} not available`}
-            checked={Boolean(step?.none)}
-            onChange={(event) => set(row, { none: event.target.checked })}
-          />
-        )}
-      </td>
-      <td className="pt-0.5">
-        {!last && !only && (
-          <button
-            type="button"
-            className="quiet px-1"
-            aria-label={`${label}: take step ${row + 1} out`}
-            onClick={() => remove(row)}
-          >
-            <X size={13} aria-hidden />
-          </button>
-        )}
-      </td>
-      {error && (
-        <td className="pt-1.5 pl-2 font-medium text-brick" role="alert">
-          <span aria-hidden>▲ </span>
-          {error}
-        </td>
-      )}
-    </tr>
-  )
-})

@@ -1,56 +1,14 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { call, type Plan, type Rate, type Schemas } from '../api/client'
+import { call, type Rate, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useTold } from '../board/edits'
-import { useBenchResult } from '../bench/result'
-import type { ClassPrice } from '../plans/draft'
-import { scheduleWords } from '../plans/words'
-import { Field } from '../ui/field'
-import { counted, formatsOf, isZero, type Formats } from '../ui/format'
-
-type Prices = Schemas['ClassPrices']['rates'][number]['prices'][number]
-
-/** Everything else stands in the table like a class. */
-const OTHERS = null
-type Group = string | typeof OTHERS
-
-function priceOf(plan: Plan, group: Group): ClassPrice | undefined {
-  return group === OTHERS ? plan.others : plan.classes?.find((item) => item.class === group)
-}
-
-/** The plan with another price for a class, or with none of its own. */
-function withPrice(plan: Plan, group: Group, price: ClassPrice | undefined): Plan {
-  const next = { ...plan }
-  if (group === OTHERS) {
-    if (price) next.others = price
-    else delete next.others
-    return next
-  }
-  const list = plan.classes ?? []
-  const there = list.some((item) => item.class === group)
-  if (!price) next.classes = list.filter((item) => item.class !== group)
-  else if (there) next.classes = list.map((item) => (item.class === group ? price : item))
-  else next.classes = [...list, { ...price, class: group }]
-  return next
-}
-
-function pointerOf(plan: Plan, group: Group): string {
-  if (group === OTHERS) return '/plan/others/schedule/amount'
-  const at = (plan.classes ?? []).findIndex((item) => item.class === group)
-  return `/plan/classes/${at < 0 ? (plan.classes ?? []).length : at}/schedule/amount`
-}
-
-/** One price for any class of goods becomes a price for everything else: nothing costs anything else yet. */
-function byClass({ schedule, ...rest }: Plan): Plan {
-  return {
-    ...rest,
-    group: 'class',
-    classes: [],
-    others: { charge: 'once', unclassed: true, ...(schedule ? { schedule } : {}) },
-  }
-}
+import { formatsOf } from '../ui/format'
+import { OnlyOf } from '../ui/only-of'
+import { ClassCell } from './class-cell'
+import { byClass, OTHERS, priceOf, type Group, type Prices } from './class-groups'
+import { UnitBars } from './unit-bars'
 
 /** What a class costs in every zone at 1, 2 and 5 units, side by side, and priced right there. */
 export function ByClass() {
@@ -90,19 +48,7 @@ export function ByClass() {
   return (
     <div className="pb-8">
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <select
-          className="field"
-          aria-label="Only of a method"
-          value={method}
-          onChange={(event) => setMethod(event.target.value)}
-        >
-          <option value="">every method</option>
-          {setup.methods.map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.name}
-            </option>
-          ))}
-        </select>
+        <OnlyOf what="method" items={setup.methods} chosen={method} choose={setMethod} />
         <label className="flex items-center gap-1.5">
           <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} />
           rates that do not price by class too
@@ -149,7 +95,7 @@ export function ByClass() {
                 {groups.map((group) => (
                   <td key={group.id ?? ''} className="py-1.5 pr-2">
                     {rate.plan?.group === 'class' && (
-                      <Cell
+                      <ClassCell
                         rate={rate}
                         plan={rate.plan}
                         group={group.id}
@@ -157,7 +103,7 @@ export function ByClass() {
                       />
                     )}
                     {rate.plan && priceOf(rate.plan, group.id)?.carried !== false && (
-                      <Bars
+                      <UnitBars
                         prices={figures(rate, group.id)}
                         units={data?.units ?? []}
                         dearest={dearest}
@@ -202,160 +148,5 @@ function Split({ rate, name }: { rate: Rate; name: string }) {
     >
       Price by class
     </button>
-  )
-}
-
-const CHARGES = [
-  ['once', 'once'],
-  ['unit', 'a unit'],
-  ['no', 'not carried'],
-  ['else', 'as the rest'],
-] as const
-
-interface CellProps {
-  rate: Rate
-  plan: Plan
-  group: Group
-  name: string
-}
-
-/** How one class is charged by one rate: once, for each unit, not carried, or as everything else. */
-function Cell({ rate, plan, group, name }: CellProps) {
-  const { setup, edit } = useWorkshop()
-  const { setPreview } = useBenchResult()
-  const told = useTold()
-  const formats = formatsOf(setup.store!)
-  const price = priceOf(plan, group)
-  const patch = (next: Plan, version: number) =>
-    edit(() => call('PATCH', `/api/rates/${rate.id}`, { plan: next, lock_version: version }))
-  const charged = !price ? 'else' : price.carried === false ? 'no' : (price.charge ?? 'once')
-  const flat = !price?.schedule || price.schedule.kind === 'flat'
-  const typed = (amount: string): Plan =>
-    withPrice(
-      plan,
-      group,
-      amount.trim()
-        ? { charge: 'once', ...price, carried: true, schedule: { kind: 'flat', amount: amount.trim() } }
-        : undefined,
-    )
-  const choose = (charge: string) => {
-    const schedule = price?.schedule ?? plan.others?.schedule ?? { kind: 'flat' as const, amount: '0' }
-    const next: ClassPrice | undefined =
-      charge === 'else'
-        ? undefined
-        : charge === 'no'
-          ? { carried: false }
-          : { ...price, carried: true, charge: charge as 'once' | 'unit', schedule }
-    const own = next && group === OTHERS ? { ...next, unclassed: price?.unclassed ?? true } : next
-    void told('', () =>
-      patch(
-        withPrice(plan, group, own && group !== OTHERS ? { ...own, class: group } : own),
-        rate.lock_version,
-      ),
-    )
-  }
-  return (
-    <div className="flex flex-wrap items-center gap-1">
-      {flat && charged !== 'no' ? (
-        <Field
-          label={`Amount: ${name}`}
-          hideLabel
-          prefix={formats.symbol}
-          width="w-14"
-          inputMode="decimal"
-          placeholder={group === OTHERS ? 'none' : 'rest'}
-          value={price?.schedule?.amount ?? ''}
-          version={rate.lock_version}
-          pointer={pointerOf(plan, group)}
-          save={(amount, version) => patch(typed(amount), version)}
-          read={(current) => priceOf((current as Rate).plan ?? {}, group)?.schedule?.amount ?? ''}
-          show={(amount) => (amount ? formats.money(amount) : 'no price of its own')}
-          typing={(amount) => setPreview(amount === null ? null : { rate: rate.id, plan: typed(amount) })}
-        />
-      ) : (
-        charged !== 'no' && (
-          <Link
-            className="min-h-[24px] truncate underline underline-offset-2"
-            title={scheduleWords(price?.schedule, formats)}
-            to={`/#rate=${rate.id}&field=plan`}
-          >
-            {
-              { steps: 'in steps', grid: 'in a grid', first: 'first and more', flat: '' }[
-                price!.schedule!.kind
-              ]
-            }
-          </Link>
-        )
-      )}
-      <select
-        className="min-h-[24px] max-w-full rounded-xs bg-transparent text-soft"
-        aria-label={`How it is charged: ${name}`}
-        value={charged}
-        onChange={(event) => choose(event.target.value)}
-      >
-        {CHARGES.map(([value, words]) => (
-          <option key={value} value={value}>
-            {group === OTHERS && value === 'else' ? 'not said' : words}
-          </option>
-        ))}
-      </select>
-    </div>
-  )
-}
-
-const LEAST = 3
-const RANGE = 26
-
-const CAUSES: Record<string, string> = {
-  not_carried: 'not carried',
-  no_class_price: 'not said',
-  blank_cell: 'not said',
-  above_last_step: 'not available',
-}
-
-/** Three small bars, as high as their prices: for one, two and five units. */
-function Bars({
-  prices,
-  units,
-  dearest,
-  formats,
-}: {
-  prices: Prices | undefined
-  units: number[]
-  dearest: number
-  formats: Formats
-}) {
-  if (!prices) return null
-  const causes = new Set(prices.map(({ cause }) => cause))
-  const cause = causes.size === 1 ? prices[0]?.cause : null
-  if (cause)
-    return (
-      <p className="hole mt-1 border border-dashed border-edge px-1">
-        <span className="bg-paper px-1 text-soft">{CAUSES[cause] ?? 'not available'}</span>
-      </p>
-    )
-  return (
-    <ol className="mt-0.5 flex items-end gap-px" aria-label="prices by units">
-      {prices.map(({ price }, at) => {
-        const free = price !== null && isZero(price)
-        const height = LEAST + (dearest > 0 ? Math.round(RANGE * Math.sqrt(Number(price ?? 0) / dearest)) : 0)
-        return (
-          <li key={at} className="min-w-0 flex-1 text-xs text-soft">
-            <span className="block truncate leading-tight text-ink">
-              <span className="sr-only">{counted(units[at] ?? 0, 'unit')}: </span>
-              {price === null ? 'no' : free ? formats.price(price) : price}
-            </span>
-            <span
-              aria-hidden
-              className={`block border border-b-0 border-edge ${price === null ? 'hole' : free ? 'bg-lime' : 'bg-sand'}`}
-              style={{ height }}
-            />
-            <span aria-hidden className="block border-t border-ink text-center leading-tight">
-              {units[at]}
-            </span>
-          </li>
-        )
-      })}
-    </ol>
   )
 }

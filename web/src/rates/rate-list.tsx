@@ -7,6 +7,7 @@ import { awake, useFindings, useWorkshop } from '../api/setup'
 import { planSentence, rateFindingSentence } from '../plans/words'
 import { FieldError } from '../ui/field'
 import { counted, formatsOf } from '../ui/format'
+import { OnlyOf } from '../ui/only-of'
 
 type Changed = Schemas['RatesChanged']
 
@@ -57,32 +58,8 @@ export function RateList() {
   return (
     <div className="pb-8">
       <div className="mb-2 flex flex-wrap items-end gap-3">
-        <select
-          className="field"
-          aria-label="Only of a zone"
-          value={zone}
-          onChange={(event) => setZone(event.target.value)}
-        >
-          <option value="">every zone</option>
-          {setup.zones.map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.name}
-            </option>
-          ))}
-        </select>
-        <select
-          className="field"
-          aria-label="Only of a method"
-          value={method}
-          onChange={(event) => setMethod(event.target.value)}
-        >
-          <option value="">every method</option>
-          {setup.methods.map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.name}
-            </option>
-          ))}
-        </select>
+        <OnlyOf what="zone" items={setup.zones} chosen={zone} choose={setZone} />
+        <OnlyOf what="method" items={setup.methods} chosen={method} choose={setMethod} />
         <span className="font-cond text-soft">change their prices by</span>
         <label className="flex items-center gap-1.5">
           <input

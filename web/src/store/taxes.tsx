@@ -3,7 +3,7 @@ import { useState, type FormEvent } from 'react'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { moved, useTold } from '../board/edits'
-import { Parcels } from '../plans/plan-editor'
+import { Parcels } from '../plans/parcels'
 import { Field, FieldError } from '../ui/field'
 
 type TaxClass = Schemas['TaxClass']

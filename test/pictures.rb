@@ -15,10 +15,12 @@ class Pictures < Minitest::Test
     NO-P;Orphan;;;NOPE;
   CSV
 
+  LIST = "0\t1\t4.95\n1\t5\t7.50\n8\t20\t£12.00"
+
   def test_main_views
-    visit "/"
-    within(bench) { assert_text "£62.40" }
-    keep "board"
+    fresh(WHOLE_DEMO)
+    rates
+    fresh
     edit_a_rate
     geography
     goods
@@ -33,7 +35,45 @@ class Pictures < Minitest::Test
 
   private
 
+  def rates
+    visit "/"
+    within(bench) { assert_text "£62.40" }
+    assert_selector "[aria-label^='Price line of Tracked: from £0']", match: :first
+    keep "board"
+    within(bench) { click_button "Set a second cart beside it" }
+    within("section[aria-label='Second cart']") do
+      select "Ireland", from: "To"
+      fill_in "Postcode", with: ""
+      assert_text "Ireland"
+    end
+    keep "two-carts"
+    within(bench) { click_button "Put the second cart away" }
+    edit_steps
+    visit "/rates"
+    fill_in "Percent", with: "5"
+    assert_selector "button", text: /Change \d+ rates/
+    keep "rates"
+    visit "/rates/classes"
+    assert_text "64.00"
+    keep "by-class"
+  end
+
+  def edit_steps
+    visit "/?item=1*ANC-06&to=IE#rate=ie-tracked&field=plan"
+    find("summary", text: "Take a list of from–to pairs").click
+    fill_in "Price: from–to list", with: LIST
+    assert_text "Between 5 kg and 8 kg the list says nothing."
+    page.execute_script("document.querySelector('textarea').scrollIntoView({ block: 'start' })")
+    keep "from-to"
+    click_button "Leave it as it was"
+    find("[aria-labelledby=along] button", text: "weight").click
+    page.execute_script("document.querySelector(\"section[aria-label='Zone Ireland']\").scrollIntoView({ block: 'start' })")
+    keep "rate"
+  end
+
   def edit_a_rate
+    page.execute_script("localStorage.clear()")
+    visit "/"
     within(zone("Mainland Britain")) { click_button "Edit Tracked" }
     fill_in "Flat price", with: "4.505"
     assert_text "This currency has at most 2 decimals."
@@ -45,9 +85,6 @@ class Pictures < Minitest::Test
       click_button "Why £4.50 for Tracked?"
     end
     keep "reckoning"
-    within(zone("Near Europe")) { click_button "Near Europe" }
-    find_field("Add a country to Near Europe").fill_in(with: "sw")
-    keep "zone"
   end
 
   def goods

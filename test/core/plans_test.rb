@@ -80,6 +80,9 @@ class PlansTest < Minitest::Test
     assert_equal %w[4.95 5.95 4.95 4.99],
                  [adjust.call("4.20", ending: "0.95"), adjust.call("4.96", ending: "0.95"), adjust.call("4.96", ending: "0.95", maximum: "5.00"),
                   adjust.call("4.99", ending: "0.95", maximum: "5.00", minimum: "4.96")]
+    # A zero that only handling made is raised like any low price.
+    assert_equal %w[2.00 0.95],
+                 [adjust.call("3", handling: { "fixed" => "-9" }, minimum: "2"), adjust.call("3", handling: { "percent" => "-100" }, ending: "0.95")]
     assert_equal "0.40", adjust.call("0.40", ending: "0.00", maximum: "0.50")
   end
 

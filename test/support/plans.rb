@@ -261,15 +261,17 @@ module PlansSupport
   end
 
   def adjusted(plan, amount, lines)
+    before = amount
     if (handling = plan["handling"]) && (handling["fixed"] || handling["percent"])
       units = lines.flat_map { |line| line[:values].map { |value| line.merge(value: value) } }
       count = { "order" => 1, "unit" => units.size, "parcel" => (packs = packs(units)) ? packs.size : nil }[handling["per"]] or return
       added = (minor(handling["fixed"] || "0") * count) + (handling["percent"].to_s.to_r / 100 * amount)
       amount = [amount + added.round(half: :up), 0].max
     end
-    amount = [amount, minor(plan["minimum"])].max if plan["minimum"] && amount.positive?
+    chosen = before.zero? && amount.zero?
+    amount = [amount, minor(plan["minimum"])].max if plan["minimum"] && !chosen
     amount = [amount, minor(plan["maximum"])].min if plan["maximum"]
-    plan["ending"] && amount.positive? ? ended(plan, amount) : amount
+    plan["ending"] && !chosen ? ended(plan, amount) : amount
   end
 
   def ended(plan, amount)

@@ -55,10 +55,12 @@ module GateMile
     # @yieldparam numbers [Hash]
     # @return [Money]
     def apply(amount, count, &)
+      chosen = amount.zero?
       amount = handled(amount, count, &)
-      amount = raised(amount, &)
-      amount = capped(amount, &)
-      ended(amount, &)
+      # A zero that somebody chose is left alone; one that handling made is no more than a low price.
+      return capped(amount, &) if chosen && amount.zero?
+
+      ended(capped(raised(amount, &), &), &)
     end
 
     # @return [Boolean]
@@ -76,21 +78,16 @@ module GateMile
     def handled(amount, count)
       return amount unless handling?
 
-      added = Decimal.round((fixed ? fixed.minor * count : 0) + (if percent
-                                                                   Rational(percent.value,
-                                                                            100) * amount.minor
-                                                                 else
-                                                                   0
-                                                                 end))
+      share = percent ? Rational(percent.value, 100) * amount.minor : 0
+      added = Decimal.round((fixed ? fixed.minor * count : 0) + share)
       after = Money.new([amount.minor + added, 0].max, amount.currency)
       yield :"adjust.handling", after, { fixed: fixed, count: count, per: per, percent: percent&.to_s, of: amount,
                                          added: Money.new(added, amount.currency) }
       after
     end
 
-    # A chosen zero is left alone.
     def raised(amount)
-      return amount if minimum.nil? || amount.zero? || amount >= minimum
+      return amount if minimum.nil? || amount >= minimum
 
       yield :"adjust.minimum", minimum, { from: amount }
       minimum
@@ -104,7 +101,7 @@ module GateMile
     end
 
     def ended(amount)
-      return amount if ending.nil? || amount.zero?
+      return amount if ending.nil?
 
       after = up(amount)
       after = down(amount) if maximum && after > maximum

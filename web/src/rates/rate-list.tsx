@@ -99,7 +99,7 @@ export function RateList() {
       <table className="mt-1 w-full border-collapse">
         <thead>
           <tr className="text-left font-cond text-soft">
-            <th className="w-6">
+            <th className="w-7">
               <span className="sr-only">Change it</span>
             </th>
             <th className="font-medium">Zone</th>
@@ -140,9 +140,9 @@ export function RateList() {
                 <td className="py-1">
                   {planSentence(rate.plan ?? null, formats, setup)}
                   {amounts && (
-                    <span className="block">
+                    <span className="flex flex-wrap gap-x-3">
                       {amounts.map(({ pointer, before, after }) => (
-                        <span key={pointer} className="mr-3 whitespace-nowrap">
+                        <span key={pointer} className="whitespace-nowrap">
                           <span className="text-soft">{formats.money(before)} → </span>
                           <b>{formats.money(after)}</b>
                         </span>

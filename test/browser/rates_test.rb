@@ -137,6 +137,47 @@ class RatesTest < Minitest::Test
     assert_text "Asleep: 1"
   end
 
+  # A grid by weight and parts of the zone, filled by pasting a whole table; then the rate is narrowed to a part.
+  def test_a_grid_by_parts_of_the_zone
+    visit "/?item=2*SHK-GAL-10&to=FR#rate=near-tracked&field=plan"
+    click_button "Price it by weight, value, class …"
+    select "in a grid", from: "Price: kind of price"
+    select "parts of the zone", from: "Price: Across"
+    part = lambda { |at, country|
+      click_button "Price: column #{at}: places"
+      select country, from: "Price: column #{at}: add a country"
+      press(:escape)
+    }
+    part.call(1, "France")
+    click_button "Price: add a column"
+    part.call(2, "Netherlands")
+    fill_in "Price: column 2", with: "Low lands"
+    find_field("Price: row 1").click
+    page.execute_script(<<~JS)
+      const data = new DataTransfer()
+      data.setData('text', '0 kg\\t11.00\\t£9.00\\n2\\t15.00\\tdear\\n5\\tnone\\tnone')
+      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+    JS
+    assert_text "Write an amount like 4.50"
+    fill_in "Price: row 2, column 2", with: "12.00"
+    within(bench) { assert_button "Why £11.00 for Tracked, by road?" }
+    find_field("Price: row 2, column 2").send_keys(:enter)
+    stored = eventually { rate("near-tracked")["plan"]["schedule"].then { |schedule| schedule if schedule["cells"]&.size == 3 } }
+    assert_equal [[%w[FR], %w[NL]], [["11.00", "9.00"], ["15.00", "12.00"], %w[none none]], ["0 kg", "2 kg", "5 kg"]],
+                 [stored["columns"]["areas"].map { |set| set["areas"].map { |area| area["country"] } }, stored["cells"], stored["rows"]["at"]]
+    assert_accessible "a grid by parts of the zone"
+    find("summary", text: "Only in a part of the zone").click
+    select "Netherlands", from: "Part of the zone: add a country"
+    within(bench) { assert_no_button "Why £11.00 for Tracked, by road?" }
+    fill_in "Part of the zone: only these postcodes of Netherlands", with: "1011, 10!1"
+    find_field("Part of the zone: only these postcodes of Netherlands").send_keys(:enter)
+    assert_text "“10!1”:"
+    fill_in "Part of the zone: only these postcodes of Netherlands", with: "1011"
+    find_field("Part of the zone: only these postcodes of Netherlands").send_keys(:enter)
+    assert_equal([{ "kind" => "country", "country" => "NL", "only" => ["1011"] }],
+                 eventually { rate("near-tracked")["areas"].then { |areas| areas if areas&.first&.key?("only") } })
+  end
+
   # The demo's rates of every kind, read by the bench: classes, a grid by area, parcels, the dearest first.
   def test_rates_of_every_kind
     fresh(WHOLE_DEMO)

@@ -146,7 +146,9 @@ module GateMile
       names = []
       lists = reader.list("areas", most: Grid::COLUMNS) do |item|
         names << item.text("name", most: 60)
-        item.list("areas", most: 300) { |area| Area.read(area) }
+        item.list("areas", most: 300) { |area| Area.read(area) }.tap do |areas|
+          item.problem("areas", :missing) if areas.empty? && item.given?("areas")
+        end
       end
       reader.problem("areas", :missing) if lists.empty?
       reader.finish

@@ -9,6 +9,7 @@ import type { Formats } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { isPlain } from '../plans/draft'
 import { PlanEditor } from '../plans/plan-editor'
+import { PlanZone } from '../plans/plan-zone'
 import { Part } from '../ui/part'
 import { CopyRate } from './copy-rate'
 import { useEdits } from './edits'
@@ -49,114 +50,120 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
   )
   const typed = preview && 'rate' in preview && preview.rate === rate.id
   return (
-    <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-paper px-3 py-3">
-      {plain ? (
-        <div className="flex flex-col gap-1">
-          <Field
-            label="Flat price"
+    <PlanZone.Provider value={zone}>
+      <div className="mb-2 flex flex-wrap items-start gap-x-5 gap-y-3 border-l-4 border-ink bg-paper px-3 py-3">
+        {plain ? (
+          <div className="flex flex-col gap-1">
+            <Field
+              label="Flat price"
+              inputId={`rate-${rate.id}-plan`}
+              autoFocus={focus === null || focus === 'plan'}
+              prefix={formats.symbol}
+              width="w-24"
+              inputMode="decimal"
+              placeholder="not set"
+              value={rate.plan?.schedule?.amount ?? ''}
+              version={rate.lock_version}
+              pointer="/plan"
+              save={(amount, version) => patch({ plan: flatOf(amount) }, version)}
+              read={(current) => (current as Rate).plan?.schedule?.amount ?? ''}
+              show={(amount) => (amount ? formats.money(amount) : 'no price')}
+              typing={(amount) =>
+                setPreview(amount === null ? null : { rate: rate.id, plan: flatOf(amount) })
+              }
+              warning={typed ? (previewProblem?.at('/preview/plan') ?? null) : null}
+              hint={rate.plan === null ? 'Without a price it is not offered. Zero makes it free.' : ''}
+            />
+            <button type="button" className="quiet justify-start px-0" onClick={() => setAnother(true)}>
+              Price it by weight, value, class …
+            </button>
+          </div>
+        ) : (
+          <PlanEditor
+            key={rate.id}
+            label="Price"
             inputId={`rate-${rate.id}-plan`}
-            autoFocus={focus === null || focus === 'plan'}
-            prefix={formats.symbol}
-            width="w-24"
-            inputMode="decimal"
-            placeholder="not set"
-            value={rate.plan?.schedule?.amount ?? ''}
+            plan={rate.plan ?? null}
             version={rate.lock_version}
             pointer="/plan"
-            save={(amount, version) => patch({ plan: flatOf(amount) }, version)}
-            read={(current) => (current as Rate).plan?.schedule?.amount ?? ''}
-            show={(amount) => (amount ? formats.money(amount) : 'no price')}
-            typing={(amount) => setPreview(amount === null ? null : { rate: rate.id, plan: flatOf(amount) })}
-            warning={typed ? (previewProblem?.at('/preview/plan') ?? null) : null}
-            hint={rate.plan === null ? 'Without a price it is not offered. Zero makes it free.' : ''}
+            preview={typing}
+            previewAt={(below) => (typed ? previewProblem?.at(`/preview/plan${below}`) : undefined)}
+            save={async (plan, version) => {
+              const stored = await patch({ plan }, version)
+              setPreview(null)
+              return stored.plan ?? null
+            }}
+            read={(current) => (current as Rate).plan ?? null}
           />
-          <button type="button" className="quiet justify-start px-0" onClick={() => setAnother(true)}>
-            Price it by weight, value, class …
-          </button>
-        </div>
-      ) : (
-        <PlanEditor
-          key={rate.id}
-          label="Price"
-          inputId={`rate-${rate.id}-plan`}
-          plan={rate.plan ?? null}
+        )}
+        <Field
+          label="Name in this zone"
+          inputId={`rate-${rate.id}-name`}
+          autoFocus={focus === 'name'}
+          width="w-56"
+          placeholder={method.name ?? ''}
+          value={rate.name ?? ''}
           version={rate.lock_version}
-          pointer="/plan"
-          preview={typing}
-          previewAt={(below) => (typed ? previewProblem?.at(`/preview/plan${below}`) : undefined)}
-          save={async (plan, version) => {
-            const stored = await patch({ plan }, version)
-            setPreview(null)
-            return stored.plan ?? null
-          }}
-          read={(current) => (current as Rate).plan ?? null}
+          pointer="/name"
+          save={(typed, version) => patch({ name: typed.trim() || null }, version)}
+          read={(current) => (current as Rate).name ?? ''}
+          hint={rate.name ? '' : 'As the method is called everywhere.'}
         />
-      )}
-      <Field
-        label="Name in this zone"
-        inputId={`rate-${rate.id}-name`}
-        autoFocus={focus === 'name'}
-        width="w-56"
-        placeholder={method.name ?? ''}
-        value={rate.name ?? ''}
-        version={rate.lock_version}
-        pointer="/name"
-        save={(typed, version) => patch({ name: typed.trim() || null }, version)}
-        read={(current) => (current as Rate).name ?? ''}
-        hint={rate.name ? '' : 'As the method is called everywhere.'}
-      />
-      <div className="flex flex-col gap-1">
-        <span className="font-cond text-soft">In this zone</span>
-        <Switch
-          label={`${name} in this zone`}
-          on={rate.active ?? true}
-          change={(on) => void edits.switchRate(rate, on)}
-        />
-      </div>
-      <div className="w-full">
-        <Part title="Only in a part of the zone" open={Boolean(rate.areas?.length)}>
-          {zone && <Narrowed rate={rate} zone={zone} save={(areas, version) => patch({ areas }, version)} />}
-        </Part>
-        <Part title="Copy it to other zones" open={false}>
-          <CopyRate rate={rate} name={name} />
-        </Part>
-        <Part title="What it costs you" open={Boolean(rate.cost)}>
-          <PlanEditor
-            label="Cost"
-            plan={rate.cost ?? null}
-            version={rate.lock_version}
-            pointer="/cost"
-            preview={ignore}
-            previewAt={nothing}
-            save={async (cost, version) => (await patch({ cost }, version)).cost ?? null}
-            read={(current) => (current as Rate).cost ?? null}
+        <div className="flex flex-col gap-1">
+          <span className="font-cond text-soft">In this zone</span>
+          <Switch
+            label={`${name} in this zone`}
+            on={rate.active ?? true}
+            change={(on) => void edits.switchRate(rate, on)}
           />
-        </Part>
+        </div>
+        <div className="w-full">
+          <Part title="Only in a part of the zone" open={Boolean(rate.areas?.length)}>
+            {zone && (
+              <Narrowed rate={rate} zone={zone} save={(areas, version) => patch({ areas }, version)} />
+            )}
+          </Part>
+          <Part title="Copy it to other zones" open={false}>
+            <CopyRate rate={rate} name={name} />
+          </Part>
+          <Part title="What it costs you" open={Boolean(rate.cost)}>
+            <PlanEditor
+              label="Cost"
+              plan={rate.cost ?? null}
+              version={rate.lock_version}
+              pointer="/cost"
+              preview={ignore}
+              previewAt={nothing}
+              save={async (cost, version) => (await patch({ cost }, version)).cost ?? null}
+              read={(current) => (current as Rate).cost ?? null}
+            />
+          </Part>
+        </div>
+        <div className="ml-auto flex flex-wrap gap-1">
+          <button
+            type="button"
+            className="quiet"
+            disabled={index <= 0}
+            onClick={() => void edits.moveRate(siblings, index, -1)}
+          >
+            <ArrowUp size={14} aria-hidden /> Move up
+          </button>
+          <button
+            type="button"
+            className="quiet"
+            disabled={index === siblings.length - 1}
+            onClick={() => void edits.moveRate(siblings, index, 1)}
+          >
+            <ArrowDown size={14} aria-hidden /> Move down
+          </button>
+          <button type="button" className="quiet" onClick={() => void edits.removeRate(rate, name)}>
+            <Trash2 size={14} aria-hidden /> Remove
+          </button>
+          <Link className="quiet underline" to={`/methods#method=${method.id}`}>
+            The method everywhere
+          </Link>
+        </div>
       </div>
-      <div className="ml-auto flex flex-wrap gap-1">
-        <button
-          type="button"
-          className="quiet"
-          disabled={index <= 0}
-          onClick={() => void edits.moveRate(siblings, index, -1)}
-        >
-          <ArrowUp size={14} aria-hidden /> Move up
-        </button>
-        <button
-          type="button"
-          className="quiet"
-          disabled={index === siblings.length - 1}
-          onClick={() => void edits.moveRate(siblings, index, 1)}
-        >
-          <ArrowDown size={14} aria-hidden /> Move down
-        </button>
-        <button type="button" className="quiet" onClick={() => void edits.removeRate(rate, name)}>
-          <Trash2 size={14} aria-hidden /> Remove
-        </button>
-        <Link className="quiet underline" to={`/methods#method=${method.id}`}>
-          The method everywhere
-        </Link>
-      </div>
-    </div>
+    </PlanZone.Provider>
   )
 }

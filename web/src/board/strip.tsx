@@ -27,6 +27,7 @@ function heightOf(amount: string | null, dearest: number): number {
 }
 
 function wordsOf(piece: Piece, formats: Formats): string {
+  if (piece.price === null && piece.causes.includes('address_decides')) return 'depends on the address'
   if (piece.price === null) return piece.status === 'incomplete' ? 'not said' : 'not available'
   const first = formats.price(piece.price)
   return piece.last !== null && piece.last !== piece.price

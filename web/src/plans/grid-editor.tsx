@@ -1,5 +1,7 @@
 import { Plus, X } from 'lucide-react'
+import { Popover } from 'radix-ui'
 import { useState, type ClipboardEvent, type KeyboardEvent } from 'react'
+import type { Zone } from '../api/client'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
 import {
@@ -11,11 +13,16 @@ import {
   type Schedule,
   type ScheduleProps,
 } from './draft'
+import { PartPlaces, type AreaDocument } from '../zones/part-places'
+import { usePlanZone } from './plan-zone'
 import { COLUMNS, pasteGrid, ROWS, tableOf, type GridPlace } from './paste'
+
+const PARTS = 'parts'
 
 /** Two measures across each other: a table of amounts; a blank cell is something not said yet. */
 export function GridEditor({ label, schedule, store, change, commit, errorAt }: ScheduleProps) {
   const [lost, setLost] = useState(0)
+  const zone = usePlanZone()
   const rows = schedule.rows?.at ?? []
   const areas = schedule.columns?.areas
   const columns = areas ? areas.map(({ name }) => name) : (schedule.columns?.at ?? [])
@@ -47,20 +54,21 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
         [side]: { ...scale, at: (scale.at ?? []).map((edge, index) => (index === at ? text : edge)) },
       }
     })
-  const add = (side: 'rows' | 'columns') =>
-    replace(
-      side === 'rows'
-        ? {
-            ...schedule,
-            rows: { ...schedule.rows!, at: [...rows, ''] },
-            cells: [...cells, columns.map(() => null)],
-          }
-        : {
-            ...schedule,
-            columns: { ...schedule.columns!, at: [...columns, ''] },
-            cells: cells.map((row) => [...row, null]),
-          },
-    )
+  const add = (side: 'rows' | 'columns') => {
+    if (side === 'rows')
+      return replace({
+        ...schedule,
+        rows: { ...schedule.rows!, at: [...rows, ''] },
+        cells: [...cells, columns.map(() => null)],
+      })
+    replace({
+      ...schedule,
+      columns: areas
+        ? { areas: [...areas, { name: '', areas: [] }] }
+        : { ...schedule.columns!, at: [...columns, ''] },
+      cells: cells.map((row) => [...row, null]),
+    })
+  }
   const drop = (side: 'rows' | 'columns', at: number) => {
     const without = <Item,>(list: Item[]) => list.filter((_, index) => index !== at)
     replace(
@@ -77,16 +85,19 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
   }
   const rename = (side: 'rows' | 'columns', measure: Measure) => {
     const scale = schedule[side]!
+    const at = (scale.at ?? [scale.areas ? '' : '0', ...(scale.areas ?? []).slice(1).map(() => '')]).map(
+      (text, index) => (index === 0 ? zeroOf(measure, store) : text.replace(/\s*[a-z]+[23]?$/i, '')),
+    )
+    replace({ ...schedule, [side]: { measure, at } })
+  }
+  /** A column for each part of the zone: as many as there are, to be named and filled. */
+  const byParts = () =>
+    replace({ ...schedule, columns: { areas: columns.map(() => ({ name: '', areas: [] })) } })
+  const setPart = (at: number, part: { name: string; areas: AreaDocument[] }) =>
     replace({
       ...schedule,
-      [side]: {
-        measure,
-        at: (scale.at ?? ['0']).map((text, index) =>
-          index === 0 ? zeroOf(measure, store) : text.replace(/\s*[a-z]+[23]?$/i, ''),
-        ),
-      },
+      columns: { areas: (areas ?? []).map((other, index) => (index === at ? part : other)) },
     })
-  }
   const paste = (place: GridPlace, event: ClipboardEvent) => {
     const table = tableOf(event.clipboardData.getData('text'))
     if (!table) return
@@ -111,10 +122,12 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       <select
         className="field"
         aria-label={`${label}: ${name}`}
-        value={schedule[which]?.measure ?? ''}
-        onChange={(event) => rename(which, event.target.value as Measure)}
+        value={schedule[which]?.measure ?? PARTS}
+        onChange={(event) =>
+          event.target.value === PARTS ? byParts() : rename(which, event.target.value as Measure)
+        }
       >
-        {which === 'columns' && areas && <option value="">areas</option>}
+        {which === 'columns' && <option value={PARTS}>parts of the zone</option>}
         {MEASURES.map(([value, words]) => (
           <option key={value} value={value}>
             {words}
@@ -123,17 +136,20 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       </select>
     </label>
   )
+  const pointerOf = (which: 'rows' | 'columns', at: number) =>
+    which === 'columns' && areas ? `/columns/areas/${at}/name` : `/${which}/at/${at}`
   const edge = (which: 'rows' | 'columns', at: number, text: string) => (
     <span className="flex items-center">
       <input
-        className="field w-20 font-medium"
+        className={`field font-medium ${which === 'columns' && areas ? 'w-32' : 'w-20'}`}
         aria-label={`${label}: ${which === 'rows' ? 'row' : 'column'} ${at + 1}`}
-        aria-invalid={errorAt(`/${which}/at/${at}`) ? true : undefined}
+        aria-invalid={errorAt(pointerOf(which, at)) ? true : undefined}
+        placeholder={which === 'columns' && areas ? 'name' : ''}
         value={text}
         onChange={(event) => setEdge(which, at, event.target.value)}
         onPaste={(event) => paste(which === 'rows' ? { rows: at } : { columns: at }, event)}
       />
-      {at > 0 && (
+      {(which === 'columns' ? columns : rows).length > 1 && (at > 0 || (which === 'columns' && areas)) && (
         <button
           type="button"
           className="quiet min-w-[24px] px-0"
@@ -147,7 +163,10 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
   )
   const problems = [
     ...rows.map((_, at) => errorAt(`/rows/at/${at}`)),
-    ...columns.map((_, at) => errorAt(`/columns/at/${at}`)),
+    ...columns.flatMap((_, at) => [
+      errorAt(pointerOf('columns', at)),
+      areas && errorAt(`/columns/areas/${at}/areas`),
+    ]),
     ...cells.flatMap((row, down) => row.map((_, right) => errorAt(`/cells/${down}/${right}`))),
   ].filter(Boolean)
   return (
@@ -176,10 +195,19 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
               {columns.map((text, at) => (
                 <th key={at} className="pr-1 pb-1 text-left">
                   {edge('columns', at, text)}
+                  {areas && (
+                    <Places
+                      label={`${label}: column ${at + 1}`}
+                      part={areas[at]!}
+                      zone={zone}
+                      change={(next) => setPart(at, next)}
+                      errorAt={(below) => errorAt(`/columns/areas/${at}/areas${below}`)}
+                    />
+                  )}
                 </th>
               ))}
               <th>
-                {!areas && columns.length < COLUMNS && (
+                {columns.length < COLUMNS && (
                   <button
                     type="button"
                     className="quiet px-1"
@@ -230,5 +258,49 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       ))}
       {errorAt('/cells') && problems.length === 0 && <FieldError>{errorAt('/cells')}</FieldError>}
     </div>
+  )
+}
+
+/** Which places a column is for, unfolded where it is wanted. */
+function Places({
+  label,
+  part,
+  zone,
+  change,
+  errorAt,
+}: {
+  label: string
+  part: { name: string; areas: AreaDocument[] }
+  zone: Zone | undefined
+  change: (part: { name: string; areas: AreaDocument[] }) => void
+  errorAt: (pointer: string) => string | undefined
+}) {
+  const places = part.areas.map(
+    ({ country, only, regions }) => `${country ?? ''}${only?.length || regions?.length ? ' in part' : ''}`,
+  )
+  const said = places.join(', ') || 'not said'
+  return (
+    <Popover.Root>
+      <Popover.Trigger
+        className="quiet max-w-24 truncate px-0 text-xs font-normal"
+        aria-label={`${label}: places, ${said}`}
+        title={said}
+      >
+        {said}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="start" sideOffset={4} className="z-40 border border-ink bg-white p-3">
+          <PartPlaces
+            label={label}
+            areas={part.areas}
+            zone={zone}
+            change={(areas) =>
+              change({ name: part.name.trim() || areas.map(({ country }) => country).join(', '), areas })
+            }
+            errorAt={errorAt}
+          />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   )
 }

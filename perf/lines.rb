@@ -68,7 +68,7 @@ base = nil
   sent = GateMile::Cart.parse(cart, book.currency)
   most = GateMile::Weight.parse("#{count}0 g").base
   pieces = nil
-  took = median { pieces = GateMile::PriceLines.new(book, sent, "weight", most, line: 0).of.values.first.size }
+  took = median { pieces = GateMile::PriceLines.new(book, sent, "weight", most, line: 0, at: Time.now).of.values.first.size }
   base ||= took / count
   puts format("%<count>d steps: %<pieces>d pieces, %<ratio>.2f times as long for each step as with 10",
               count: count, pieces: pieces, ratio: took / count / base)

@@ -23,6 +23,7 @@ module Server
     register Routes::Products
     register Routes::Classes
     register Routes::Treatments
+    register Routes::Policies
     register Routes::History
     register Routes::Quotes
 

@@ -4,6 +4,10 @@ module Server
   # The one place that turns records into a book: first into its JSON document, then into the compiled value, so that
   # a quote from the database and one from an exported file can't differ.
   module BookDocument
+    # Lists of the book beyond its rates, and whose records stand on them.
+    POLICIES = { "groups" => -> { Records::CustomerGroup }, "coupons" => -> { Records::Coupon },
+                 "offers" => -> { Records::Offer }, "rules" => -> { Records::Rule } }.freeze
+
     class << self
       # @return [Hash] the whole setup (docs/formats/book.schema.json)
       def read = without_products.merge("products" => CatalogueDocument.products.values)
@@ -16,7 +20,12 @@ module Server
           "treatments" => in_order(Records::Treatment).map { |treatment| treatment.document.compact },
           "zones" => zones.map { |zone| zone.document.compact },
           "methods" => in_order(Records::ShippingMethod).map { |method| method.document.compact },
-          "rates" => rates(zones).map { |rate| rate.document.compact } }
+          "rates" => rates(zones).map { |rate| rate.document.compact }, **policies }
+      end
+
+      # @return [Hash] customer groups, coupons, offers and rules
+      def policies
+        POLICIES.to_h { |list, model| [list, in_order(model.call).map { |record| record.document.compact }] }
       end
 
       private

@@ -17,6 +17,7 @@ module Server
           book["zones"].each { |zone| zone(zone) }
           book["methods"].each { |method| Records::ShippingMethod.create!(method) }
           book["rates"].each { |rate| rate(rate) }
+          BookDocument::POLICIES.each { |list, model| book.fetch(list, []).each { |item| model.call.create!(item) } }
           goods(book)
         end
       end

@@ -3,7 +3,7 @@
 module Server
   # The products of the database as they stand in a book document, variants under their products.
   module CatalogueDocument
-    COLUMNS = %i[id parent_id sku name price_minor weight length width height shipping_class_id ships tags hazardous
+    COLUMNS = %i[id parent_id sku name price_minor cost_minor weight length width height shipping_class_id ships tags hazardous
                  tax_class_id].freeze
     private_constant :COLUMNS
 
@@ -56,10 +56,12 @@ module Server
       def own(row, currency, treatments)
         sides = row.slice(*GateMile::Sides::NAMES)
         { "sku" => row["sku"], "name" => row["name"], "weight" => row["weight"],
-          "price" => row["price_minor"] && GateMile::Money.new(row["price_minor"], currency).to_s,
+          **%w[price cost].to_h { |key| [key, amount(row["#{key}_minor"], currency)] },
           "size" => (sides if sides.values.all?), "class" => row["shipping_class_id"],
           "treatments" => treatments[row["id"]] }.compact
       end
+
+      def amount(minor, currency) = minor && GateMile::Money.new(minor, currency).to_s
 
       def product(row)
         { "ships" => row["ships"], "tags" => row["tags"].presence, "hazardous" => row["hazardous"] || nil,

@@ -8,7 +8,9 @@ module Server
     # Fills an empty database.
     # @return [void]
     def self.load
-      BookRecords.write(JSON.parse(read("book.json")), opening_cart: JSON.parse(read("cart.json")))
+      book = JSON.parse(read("book.json"))
+      book["store"]["storefront"] = { "open" => true, "origins" => Settings.demo_shops }
+      BookRecords.write(book, opening_cart: JSON.parse(read("cart.json")))
       History.unrecorded do
         products = read("products.csv")
         done = GoodsImport.new(products, GoodsCsv.head(products)[:mapping]).run(store: true)

@@ -11,7 +11,8 @@ module Server
           { revision: store&.revision.to_i, store: store && store(store), opening_cart: store&.opening_cart,
             zones: Records::Zone.order(:position, :id).includes(:areas).map { |zone| zone(zone) },
             methods: Records::ShippingMethod.order(:position, :id).map { |method| method(method) },
-            rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, **goods, history: History.heads }
+            rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, **goods, **policies,
+            history: History.heads }
         end
       end
 
@@ -38,6 +39,12 @@ module Server
       def rate(rate) = rate.document.merge("lock_version" => rate.lock_version)
 
       def product(product) = GoodsDocuments.of(Records::Product.where(id: product.id)).first
+      def with_lock(record) = record.document.merge("lock_version" => record.lock_version)
+      alias group with_lock
+      alias coupon with_lock
+      alias offer with_lock
+      alias rule with_lock
+
       def tax_class(item) = item.document.merge("lock_version" => item.lock_version)
 
       def shipping_class(item)
@@ -53,6 +60,12 @@ module Server
       end
 
       private
+
+      def policies
+        BookDocument::POLICIES.to_h do |list, model|
+          [list.to_sym, model.call.order(:position, :id).map { |record| with_lock(record) }]
+        end
+      end
 
       # What the setup tells of goods: all but the catalogue itself.
       def goods

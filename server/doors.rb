@@ -1,17 +1,42 @@
 # frozen_string_literal: true
 
+require "rack/attack"
 require "rack/protection"
 
 module Server
   # What stands in front of the application: only known hosts, and changes only from its own pages.
   module Doors
+    PUBLIC = "/public/"
+
+    # Refuses one visitor's requests to what is public where they come too often.
+    class Pace
+      # Requests in so many seconds.
+      MOST = 120
+      SECONDS = 60
+
+      # @param app [#call]
+      # @return [Rack::Attack] in front of it
+      def self.new(app, most: MOST)
+        Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new(size: 4 * 1_048_576)
+        Rack::Attack.throttle("public", limit: most, period: SECONDS) do |request|
+          request.ip if request.path.start_with?(PUBLIC)
+        end
+        Rack::Attack.throttled_responder = lambda { |_|
+          Problem.new(429, "Too many requests from here. Wait a minute.").response
+        }
+        Rack::Attack.new(app)
+      end
+    end
+
     # Refuses requests that were addressed to another host name (DNS rebinding).
     class Host < Rack::Protection::HostAuthorization
       def default_reaction(_env) = Problem.new(403, "This server does not answer to that host name.").response
     end
 
-    # Refuses changes that another site's page sends.
+    # Refuses changes that another site's page sends; what is public looks at the origin itself.
     class Origin < Rack::Protection::HttpOrigin
+      def accepts?(env) = env["PATH_INFO"].start_with?(PUBLIC) || super
+
       def default_reaction(_env) = Problem.new(403, "Requests from another origin are not taken.").response
     end
   end

@@ -6,11 +6,12 @@ module Server
   # The catalogue as CSV: one row for each product and each variant. Reading it changes the products that the file names
   # and adds those it brings; a column that the file has not is left as it is.
   module GoodsCsv
-    COLUMNS = %w[sku variant_of name price weight length width height class tags hazardous ships tax_class].freeze
+    COLUMNS = %w[sku variant_of name price cost weight length width height class tags hazardous ships tax_class].freeze
     LIMIT = 20 * 1_048_576
     # What others call our columns, for a first guess.
     OTHERS = { "sku" => %w[code item_number article_number product_code], "name" => %w[title product product_name],
                "variant_of" => %w[parent parent_sku], "price" => %w[unit_price regular_price price_gbp price_eur],
+               "cost" => %w[unit_cost cost_price purchase_price],
                "weight" => %w[weight_kg weight_g weight_lb weight_oz unit_weight],
                "length" => %w[length_cm length_mm length_in depth], "width" => %w[width_cm width_mm width_in],
                "height" => %w[height_cm height_mm height_in], "class" => %w[shipping_class],
@@ -80,7 +81,7 @@ module Server
       private
 
       def line(item, parent, classes, taxes)
-        own = [item["sku"], parent, item["name"], item["price"], item["weight"],
+        own = [item["sku"], parent, item["name"], item["price"], item["cost"], item["weight"],
                *item.fetch("size", {}).values_at(*GateMile::Sides::NAMES), classes[item["class"]]]
         return own + ([nil] * 4) if parent
 

@@ -44,10 +44,11 @@ module Server
                                 .group_by(&:first).transform_values { |pairs| pairs.map(&:last) }
       end
 
+      def amount(minor, exponent) = minor && GateMile::Decimal.point(minor, exponent)
+
       def own(row, treatments, exponent)
-        { sku: row["sku"], name: row["name"], price: row["price_minor"]&.then do |minor|
-          GateMile::Decimal.point(minor, exponent)
-        end, weight: row["weight"],
+        { sku: row["sku"], name: row["name"], weight: row["weight"],
+          **%i[price cost].to_h { |key| [key, amount(row["#{key}_minor"], exponent)] },
           length: row["length"], width: row["width"], height: row["height"], class: row["shipping_class_id"],
           tags: row["tags"] == "[]" ? [] : JSON.parse(row["tags"]), hazardous: ON.include?(row["hazardous"]),
           ships: ON.include?(row["ships"]), tax_class: row["tax_class_id"],

@@ -5,7 +5,7 @@ module Server
   class GoodsFields
     SIDES = GateMile::Sides::NAMES
     # What a variant may say itself; the rest it has from its product.
-    OWN = %w[sku name price weight length width height class].freeze
+    OWN = %w[sku name price cost weight length width height class].freeze
     FIELDS = (OWN + %w[ships tags hazardous tax_class]).freeze
     # field => the register its ids come from, and the column that holds one
     REGISTERS = { "class" => [Records::ShippingClass, "shipping_class_id"],
@@ -43,7 +43,7 @@ module Server
     def read(field, typed, sure: false)
       case field
       when "sku", "name" then { field => text(typed, field == "sku" ? 60 : GateMile::Reader::NAME_LENGTH) }
-      when "price" then { "price_minor" => price(typed) }
+      when "price", "cost" then { "#{field}_minor" => price(typed) }
       when "weight" then weight(typed, sure)
       when *SIDES then { field => length(typed) }
       when *REGISTERS.keys then register(field, typed)

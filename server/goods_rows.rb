@@ -6,7 +6,7 @@ module Server
     # Columns of what a variant always has from its product.
     OF_PRODUCTS = %w[ships tags hazardous tax_class_id].freeze
     # Columns as the contract calls them.
-    FIELDS = { "price_minor" => "price", "shipping_class_id" => "class", "tax_class_id" => "tax_class",
+    FIELDS = { "price_minor" => "price", "cost_minor" => "cost", "shipping_class_id" => "class", "tax_class_id" => "tax_class",
                "parent_id" => "variant_of" }.freeze
 
     class << self
@@ -48,7 +48,7 @@ module Server
         return value&.name if value.nil? || value.is_a?(GoodsImport::ComingClass)
 
         case column
-        when "price_minor" then GateMile::Money.new(value, Records::Store.current.money).to_s
+        when "price_minor", "cost_minor" then GateMile::Money.new(value, Records::Store.current.money).to_s
         when "shipping_class_id" then Records::ShippingClass.where(id: value).pick(:name)
         when "tax_class_id" then Records::TaxClass.where(id: value).pick(:name)
         when "tags" then JSON.parse(value).join("; ")

@@ -7,8 +7,8 @@ module Server
     # @param also [Array<String>] fields that change outside the row
     # @return [Hash{Symbol => String}] fields (comma-separated) and, for a single one, from and to
     def self.of_update(record, also: [])
-      changes = record.saved_changes.except("position", "lock_version", "price_minor", "weight_ng")
-                      .merge(price(record))
+      changes = record.saved_changes.except("position", "lock_version", "price_minor", "cost_minor", "weight_ng")
+                      .merge(amounts(record))
       fields = changes.keys + also
       return { fields: fields.join(",") } unless fields.one? && changes.any?
 
@@ -16,17 +16,17 @@ module Server
       { fields: fields.first, from: from, to: to }
     end
 
-    def self.price(record)
-      return {} unless record.has_attribute?("price_minor") && record.saved_change_to_price_minor?
-
-      money = Records::Store.current.money
-      { "price" => record.saved_change_to_price_minor.map { |minor| GateMile::Money.new(minor, money).to_s } }
+    def self.amounts(record)
+      record.saved_changes.slice("price_minor", "cost_minor").to_h do |column, pair|
+        money = Records::Store.current.money
+        [column.delete_suffix("_minor"), pair.map { |minor| minor && GateMile::Money.new(minor, money).to_s }]
+      end
     end
 
     def self.text(value)
       value = value.dig("schedule", "amount") if value.is_a?(Hash) && value.key?("schedule")
       value.is_a?(Hash) ? "" : value.to_s
     end
-    private_class_method :price, :text
+    private_class_method :amounts, :text
   end
 end

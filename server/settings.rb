@@ -12,6 +12,12 @@ module Server
     # @return [Array<String>] host names that requests may be addressed to
     def self.hosts = %w[localhost 127.0.0.1 ::1 [::1]] + ENV.fetch("GATE_MILE_HOSTS", "").split(",").map(&:strip)
 
+    # @return [Array<String>] origins of the demo shop's own pages
+    def self.demo_shops
+      port = ENV.fetch("SHOP_PORT", "4181")
+      ["http://127.0.0.1:#{port}", "http://localhost:#{port}"]
+    end
+
     # @return [Boolean] whether the endpoint is there that perf/http.rb measures against
     def self.echo? = ENV["GATE_MILE_ECHO"] == "1"
   end

@@ -155,6 +155,9 @@ module GateMile
       end
     end
 
+    # @return [Array<String>] the names of all fields
+    def names = @hash.keys
+
     # Notes fields that nobody asked for: a misspelt one must not be passed over in silence.
     # @return [void]
     def finish

@@ -19,7 +19,7 @@ module Server
       validate :faultless, :priced, :size_whole, :one_of_its_sku, :variant_of_a_product
 
       # As the contract calls them.
-      FIELDS = (%w[sku name price weight class ships tags hazardous tax_class] + SIDES).freeze
+      FIELDS = (%w[sku name price cost weight class ships tags hazardous tax_class] + SIDES).freeze
 
       FIELDS.each do |field|
         define_method("#{field}=") { |typed| take(field, typed) }

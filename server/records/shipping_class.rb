@@ -17,6 +17,7 @@ module Server
       before_destroy(prepend: true) do
         products.each { |product| product.update!(shipping_class_id: heir) }
         Rate.forget_class(id)
+        [Offer, Rule].each { |model| model.forget("class", id) }
       end
 
       # @return [Hash] as in a book document

@@ -7,6 +7,7 @@ module Server
       has_many :rates, dependent: :destroy
 
       before_destroy { Treatment.forget("methods", id) }
+      before_destroy { [Offer, Rule].each { |model| model.forget("method", id) } }
 
       words :code, most: 40, required: false
       words :name

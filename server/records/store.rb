@@ -23,14 +23,15 @@ module Server
           "method_order" => method_order, "ship_from" => ship_from || {},
           "basis" => basis || GateMile::Basis::DEFAULT.dump,
           "parcels" => parcels || GateMile::ParcelPolicy::DEFAULT.dump, "zero_word" => zero_word.presence,
-          "nothing_text" => nothing_text.presence }
+          "nothing_text" => nothing_text.presence, "storefront" => storefront }
       end
 
       private
 
       def readable_by_the_core
         reader = GateMile::Reader.new(document)
-        GateMile::Store.read(reader)
+        read = GateMile::Store.read(reader)
+        self.storefront = read.storefront.dump if storefront && reader.problems.empty?
         reader.problems.each do |problem|
           field = problem.pointer.split("/")[1]
           next if field == "name"

@@ -10,6 +10,7 @@ module Server
       words :name
       unlike_others :name, "zone has this name"
       before_destroy { Treatment.forget("zones", id) }
+      before_destroy { [Offer, Rule].each { |model| model.forget("zone", id) } }
       validate { areas.each_with_index { |area, index| lift(area, index) if area.changed? && !area.valid? } }
 
       # Adds areas at the end.

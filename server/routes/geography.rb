@@ -35,9 +35,10 @@ module Server
         end
 
         app.get("/api/findings") do
-          answer(settings.shelf.derived(:findings) do |book|
+          now = Time.now
+          answer(settings.shelf.derived("findings of #{now.to_date}") do |book|
             asleep = Records::SleepingFinding.ids
-            { findings: book.findings.map { |found| { **found.dump, asleep: asleep.include?(found.key) } } }
+            { findings: book.findings(at: now).map { |found| { **found.dump, asleep: asleep.include?(found.key) } } }
           end)
         end
 

@@ -15,7 +15,13 @@ module Server
           send_file File.join(Settings.web, "assets", params["splat"].first)
         end
 
-        app.get(%r{/(?!api/|assets/).*}) do
+        # For the pages of shops: the script that shows mileposts.
+        app.get "/embed/milepost.js" do
+          headers "cache-control" => "public, max-age=300", "cross-origin-resource-policy" => "cross-origin"
+          send_file File.join(Settings.web, "embed", "milepost.js")
+        end
+
+        app.get(%r{/(?!api/|assets/|public/|embed/).*}) do
           file = File.join(Settings.web, request.path == "/favicon.svg" ? "favicon.svg" : "index.html")
           headers "cache-control" => "no-cache"
           send_file file

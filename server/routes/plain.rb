@@ -14,7 +14,7 @@ module Server
       def self.routes(app, path, model, kind, document: kind.to_sym, schema: kind.capitalize)
         app.post path do
           body = body_of("#{schema}Draft")
-          made = ::Server::History.edit("create", kind, { name: body["name"] }) do
+          made = ::Server::History.edit("create", kind, { name: body["name"] || body["code"] }) do
             Documents.public_send(document, save(model.new(body)))
           end
           answer(made, 201)

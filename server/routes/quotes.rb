@@ -16,7 +16,8 @@ module Server
           revision, book = settings.shelf.current
           cart = cart_of(body["cart"], book, under: "/cart")
           shown = Quotes.preview(book, body["preview"])
-          answer(Quotes.bench(revision, shown, cart, settings.shelf.at(body["compare_to"])))
+          at = Quotes.moment(body["at"], book.store.time_zone)
+          answer(Quotes.bench(revision, shown, settings.shelf.at(body["compare_to"]), cart, at))
         end
 
         app.post "/api/lines" do
@@ -28,7 +29,7 @@ module Server
 
         app.post "/api/gates" do
           _, book = settings.shelf.current
-          gates = GateMile::NextGates.new(book, cart_of(body_of, book)).list
+          gates = GateMile::NextGates.new(book, cart_of(body_of, book), at: Time.now).list
           answer({ gates: gates.map { |gate| gate.to_h.merge(price: gate.price&.to_s) } })
         end
 
@@ -45,7 +46,9 @@ module Server
 
         asked = body["rates"]
         rates = asked ? book.rates.select { |rate| asked.include?(rate.id) } : book.rates
-        found = GateMile::PriceLines.new(book, cart, body["measure"], most, line: body.fetch("line", 0)).of(rates)
+        found = GateMile::PriceLines.new(book, cart, body["measure"], most, line: body.fetch("line", 0),
+                                                                            at: moment(body["at"], book.store.time_zone))
+                                    .of(rates)
         found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
       rescue GateMile::Malformed => e
         detail = Words.of(e.code, **e.numbers)
@@ -61,17 +64,33 @@ module Server
       # @param shown [GateMile::Book] the setup, or a preview of it
       # @param earlier [GateMile::Book, nil] to compare with
       # @return [Hash] the Bench of the contract
-      def self.bench(revision, shown, cart, earlier)
-        { revision: revision, quote: shown.quote(cart, at: Time.now).dump,
-          board: shown.board(cart).map { |zone, methods| { zone: zone, methods: methods.map(&:dump) } },
-          before: earlier && before(earlier, cart) }
+      def self.bench(revision, shown, earlier, cart, at)
+        { revision: revision, quote: shown.quote(cart, at: at).dump,
+          board: shown.board(cart, at: at).map { |zone, band| Quotes.band(zone, band) },
+          before: earlier && before(earlier, cart, at) }
       end
 
-      # @return [GateMile::Book] with the plan or treatment that is being typed in the place of the stored one
+      def self.band(zone, band)
+        { zone: zone, methods: band.methods.map(&:dump), offers: band.outlooks.map(&:dump),
+          rules: band.verdicts.map(&:dump) }
+      end
+
+      # @param text [String, nil] a moment on the store's clock, nil for now
+      # @return [Time]
+      # @raise [Problem] 422
+      def self.moment(text, time_zone)
+        text.nil? ? Time.now : GateMile::LocalMoment.utc(text, time_zone)
+      rescue GateMile::Malformed => e
+        detail = Words.of(e.code)
+        raise Problem.new(422, detail, errors: [{ pointer: "/at", code: e.code, detail: detail }])
+      end
+
+      # @return [GateMile::Book] with what is being typed in the place of what is stored
       # @raise [Problem] 422
       def self.preview(book, preview)
         return book if preview.nil?
         return treatment(book, preview["treatment"]) if preview.key?("treatment")
+        return Previews.policy(book, preview) unless preview.key?("rate")
 
         rate = book.rates.find { |candidate| candidate.id == preview["rate"] } or
           raise Problem.new(404, "The rate is not there any more.")
@@ -89,9 +108,11 @@ module Server
         book.with_treatment(treatment)
       end
 
-      def self.before(book, cart)
-        { zone: book.quote(cart, at: Time.now).landing&.zone&.id,
-          rates: book.board(cart).values.flatten.to_h { |method| [method.rate, method.price&.to_s] } }
+      def self.before(book, cart, at)
+        { zone: book.quote(cart, at: at).landing&.zone&.id,
+          rates: book.board(cart, at: at).values.flat_map(&:methods).to_h do |method|
+            [method.rate, method.price&.to_s]
+          end }
       end
       private_class_method :piece, :treatment, :before
     end

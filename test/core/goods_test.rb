@@ -95,7 +95,7 @@ class GoodsTest < Minitest::Test
 
   def test_each_finding_about_goods
     others = %i[covers_world no_rate].map { |code| [code, "all", nil] }
-    none = ->(**parts) { book(**parts).findings.map { |finding| [finding.code, finding.zone, finding.numbers[:reason]] } - others }
+    none = ->(**parts) { book(**parts).findings(at: AT).map { |finding| [finding.code, finding.zone, finding.numbers[:reason]] } - others }
     goods = [{ "sku" => "A", "name" => "A", "price" => "1", "weight" => "1 kg", "class" => "c", "treatments" => ["t"] }]
     classes = [{ "id" => "c", "name" => "C" }]
     treat = ->(**fields) { [{ "id" => "t", "name" => "T" }.merge(fields.transform_keys(&:to_s))] }
@@ -113,7 +113,7 @@ class GoodsTest < Minitest::Test
     assert_equal [[:own_price_barred, nil, nil]], none.call(products: [goods.first.merge("treatments" => %w[t u])], classes: classes, treatments: barred)
     bare = [goods.first.except("weight", "class", "treatments")]
     assert_equal [[:no_weight, nil, nil], [:no_class, nil, nil], [:empty_class, nil, nil]], none.call(products: bare, classes: classes)
-    assert_equal :note, book(products: bare).findings.find { |finding| finding.code == :no_weight }.harm
+    assert_equal :note, book(products: bare).findings(at: AT).find { |finding| finding.code == :no_weight }.harm
   end
 
   # The audit against what quotes say of every product by itself.
@@ -122,7 +122,7 @@ class GoodsTest < Minitest::Test
     stuck = 0
     300.times do
       shop = book(**goods_document(random).transform_keys(&:to_sym).slice(:products, :classes, :treatments, :methods, :rates))
-      found = shop.findings.select { |finding| finding.code == :no_way }.to_h { |finding| [finding.zone, finding.numbers[:count]] }
+      found = shop.findings(at: AT).select { |finding| finding.code == :no_way }.to_h { |finding| [finding.zone, finding.numbers[:count]] }
       { "uk" => "GB", "all" => "FR" }.each do |zone, country|
         bought = shop.catalogue.articles.select { |article| article.ships && (article.variant || article.product.variants.empty?) }
         expected = bought.count { |article| quote(shop, [line(article.sku)], to(country)).methods.none?(&:available?) }

@@ -18,7 +18,7 @@ class PriceLinesTest < Minitest::Test
       sent = cart({ "lines" => Array.new(random.rand(1..3)) { |at| line("P#{at}", random.rand(1..4)) }, "destination" => to("GB") })
       MOST.each do |measure, most|
         scaled = GateMile::ScaledCart.new(shop, sent, measure, 0)
-        pieces = GateMile::PriceLines.new(shop, sent, measure, most).of["r"] or next
+        pieces = GateMile::PriceLines.new(shop, sent, measure, most, at: AT).of["r"] or next
         assert_no_gap(pieces, scaled, most)
         gates += pieces.size - 1
         pieces.flat_map { |piece| positions(piece, scaled, random) }.each do |at, piece|
@@ -42,14 +42,14 @@ class PriceLinesTest < Minitest::Test
     shop = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => { "schedule" => steps } }])
     sent = cart({ "lines" => [line("A", 2)], "destination" => to("GB") })
     kilo = GateMile::Weight::UNITS["kg"]
-    found = GateMile::PriceLines.new(shop, sent, "weight", 9 * kilo).of["r"]
+    found = GateMile::PriceLines.new(shop, sent, "weight", 9 * kilo, at: AT).of["r"]
     assert_equal([[0, 2, "4.95"], [2, 5, "7.50"], [5, 6, "8.60"], [6, 7, "9.70"], [7, 9, nil]], found.map do |piece|
       [piece.from / kilo, piece.to / kilo, piece.price&.to_s]
     end)
     assert_equal([[true, true], [false, true], [false, true], [false, true], [false, true]], found.map { |piece| [piece.from_in, piece.to_in] })
     value = { "kind" => "steps", "measure" => "value", "steps" => [{ "at" => "0", "amount" => "0", "percent" => "10" }, { "at" => "40", "amount" => "0" }] }
     shop = shop.with_rate(shop.rates.first.with(plan: GateMile::Plan.parse({ "schedule" => value, "minimum" => "2.00" }, shop.currency)))
-    found = GateMile::PriceLines.new(shop, sent, "value", 9000).of["r"]
+    found = GateMile::PriceLines.new(shop, sent, "value", 9000, at: AT).of["r"]
     rising = found.select { |piece| piece.price && !piece.level? }
     # A tenth of four pence rounds to nothing, and nothing is left alone by the minimum; a slope of pennies has steps.
     assert_equal [["0.00", 0, 4], ["2.00", 5]], [found[0].then { |piece| [piece.price.to_s, piece.from, piece.to] }, [found[1].price.to_s, found[1].from]]

@@ -92,7 +92,7 @@ class RateToolsTest < Minitest::Test
                   rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan(random) }])
       lines = Array.new(2) { |at| line("P#{at}", random.rand(1..4)) }
       now = price(shop, lines)
-      GateMile::NextGates.new(shop, cart({ "lines" => lines, "destination" => to("GB") })).list.each do |gate|
+      GateMile::NextGates.new(shop, cart({ "lines" => lines, "destination" => to("GB") }), at: AT).list.each do |gate|
         found += 1
         moved = ->(by) { lines.each_with_index.map { |item, at| at == gate.line ? item.merge("quantity" => item["quantity"] + by) : item } }
         assert_equal [gate.price], [price(shop, moved.call(gate.by))]
@@ -125,7 +125,7 @@ class RateToolsTest < Minitest::Test
         { "id" => method, "zone" => "uk", "method" => method, "plan" => one }.merge(one.to_h.slice("cost")).merge("plan" => one&.except("cost"))
       end
       shop = book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")] }], rates: rates, **parts)
-      shop.findings.select { |finding| GateMile::Finding::HARMS.include?(finding.harm) && finding.zone }.map(&:code)
+      shop.findings(at: AT).select { |finding| GateMile::Finding::HARMS.include?(finding.harm) && finding.zone }.map(&:code)
     }
     assert_equal [:free_beside_paid], found.call(flat("0"), flat("5"))
     assert_empty found.call(flat("0"), flat("5"),
@@ -144,7 +144,7 @@ class RateToolsTest < Minitest::Test
     assert_equal [:blank_cells], found.call(grid)
     assert_equal [:no_class_price], found.call({ "group" => "class", "classes" => [] })
     assert_equal [:not_carried], found.call({ "group" => "class", "classes" => [], "others" => { "carried" => false, "unclassed" => true } })
-    assert_equal [:no_rate], book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")] }], rates: []).findings.map(&:code)
+    assert_equal [:no_rate], book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")] }], rates: []).findings(at: AT).map(&:code)
   end
 
   def test_own_prices_far_from_the_ordinary_ones_and_the_order_of_findings
@@ -153,10 +153,10 @@ class RateToolsTest < Minitest::Test
       rates = [%w[m 6], %w[n 0]].map { |method, amount| { "id" => method, "zone" => "uk", "method" => method, "plan" => flat(amount) } }
       book(products: [{ "sku" => "A", "name" => "A", "price" => "1", "weight" => "1 kg", "treatments" => ["t"] }], treatments: [treatment], rates: rates)
     }
-    far = ->(own) { shop.call(own).findings.find { |finding| finding.code == :own_price_far } }
+    far = ->(own) { shop.call(own).findings(at: AT).find { |finding| finding.code == :own_price_far } }
     told = %w[1.99 2 18 18.01 0].map { |own| far.call(own)&.numbers.to_h.slice(:price, :ordinary).values.map(&:to_s) }
     assert_equal [%w[1.99 6.00], [], [], %w[18.01 6.00], []], told
-    assert_equal %i[free_beside_paid no_rate own_price_far], shop.call("1").findings.map(&:code).first(3)
+    assert_equal %i[free_beside_paid no_rate own_price_far], shop.call("1").findings(at: AT).map(&:code).first(3)
     assert_equal far.call("1").key, far.call("1").key
     refute_equal far.call("1").key, far.call("1.01").key
   end

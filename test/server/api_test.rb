@@ -45,7 +45,8 @@ class ApiTest < Minitest::Test
     api(:delete, "/api/products/#{product["id"]}?lock_version=#{product["lock_version"]}")
     goods
     rates
-    api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Quay", basis: { discounts: "before", tax: "without" } })
+    policies
+    api(:patch, "/api/store", { lock_version: find_store, name: "Tarrow Quay", basis: { discounts: "before", tax: "without" } })
     assert_equal "priced", api(:post, "/api/quote", CART)["status"]
     before = setup_now["revision"]
     api(:patch, "/api/rates/uk-tracked", { lock_version: 0, plan: { schedule: { kind: "flat", amount: "4.50" } } })
@@ -320,6 +321,68 @@ class ApiTest < Minitest::Test
     api(:delete, "/api/classes/#{group["id"]}?lock_version=#{find("classes", group["id"])["lock_version"]}&move_to=long")
     api(:delete, "#{path}?lock_version=#{find("treatments", treatment["id"])["lock_version"]}")
     api(:delete, "/api/tax-classes/#{tax["id"]}?lock_version=#{find("tax_classes", tax["id"])["lock_version"]}")
+  end
+
+  # Registers, offers, rules, what they leave, and what a shop's page is told.
+  def policies
+    group = api(:post, "/api/groups", { name: "Islanders" })
+    group = api(:patch, "/api/groups/#{group["id"]}", { lock_version: 0, name: "Island clubs" })
+    coupon = api(:post, "/api/coupons", { code: "Spring", ends: "2030-01-01T00:00" })
+    assert_equal [422, ["/code"]], refused(:post, "/api/coupons", { code: "SPRING " })
+    coupon = api(:patch, "/api/coupons/#{coupon["id"]}", { lock_version: 0, note: "By post" })
+    free = { name: "Free", effect: { kind: "free" }, threshold: { measure: "value", from: "20" }, groups: { except: [group["id"]] }, coupons: [coupon["id"]] }
+    offer = api(:post, "/api/offers", free)
+    offer = api(:patch, "/api/offers/#{offer["id"]}", { lock_version: 0, methods: ["tracked"], milepost: { texts: { reached: "Free by {method}", away: "{remaining} more" } } })
+    assert_equal [422, ["/ends"]], refused(:patch, "/api/offers/#{offer["id"]}", { lock_version: offer["lock_version"], starts: "2027-01-02T00:00", ends: "2027-01-01T00:00" })
+    rule = api(:post, "/api/rules", { name: "Clubs", when: { all: [{ fact: "group", of: [group["id"]] }, { any: [{ fact: "quantity", from: "2" }] }] }, then: [{ kind: "cap", amount: "2.00" }] })
+    rule = api(:patch, "/api/rules/#{rule["id"]}", { lock_version: 0, then: [{ kind: "message", text: "Hello" }, { kind: "cap", amount: "1.00" }] })
+    %w[groups coupons offers rules].each { |list| api(:put, "/api/#{list}/order", { ids: setup_now[list].map { |item| item["id"] }.reverse }) }
+    club = CART.merge("group" => "island CLUBS", "coupons" => ["spring", "no such"])
+    bench = api(:post, "/api/bench", { cart: club, at: "2027-06-01T18:00" })
+    assert_equal([%w[tracked 1.00], ["Hello"]], bench["quote"]["methods"].find { |one| one["method"] == "tracked" }.then { |one| [one.values_at("method", "price"), one["messages"]] })
+    assert_equal ["no such"], bench["quote"]["refused"].map { |one| one["code"] }
+    assert_equal "not_for_them", bench["quote"]["offers"].first["state"]
+    margins = api(:post, "/api/margins", { cart: CART.merge("coupons" => ["spring"]), offer: offer.except("lock_version") })
+    assert_equal %w[cart threshold], margins["rows"].map { |row| row["at"] }
+    embed(offer)
+    forget(group, coupon, offer, rule)
+  end
+
+  def embed(offer)
+    asked = CART.merge("coupons" => ["spring"])
+    from = { HTTP_ORIGIN: "https://quay.example" }
+    api(:post, "/public/mileposts", asked, **from)
+    assert_equal 403, status
+    api(:patch, "/api/store", { lock_version: find_store, storefront: { open: true, origins: ["https://quay.example/"] } })
+    said = api(:post, "/public/mileposts", asked, **from)
+    assert_equal ["reached", "Free by {method}", "Tracked"], [said["mileposts"].first["moment"], said["mileposts"].first["text"], said["mileposts"].first["values"]["method"]["value"]]
+    assert_equal ["https://quay.example", nil], [last_response["access-control-allow-origin"], last_response["set-cookie"]]
+    assert_equal offer["id"], said["mileposts"].first["offer"]
+    api(:post, "/public/mileposts", asked, HTTP_ORIGIN: "https://other.example")
+    assert_equal 403, status
+    assert_equal [422, ["/storefront/origins/0"]], refused(:patch, "/api/store", { lock_version: find_store, storefront: { open: true, origins: ["quay.example"] } })
+    api(:patch, "/api/store", { lock_version: find_store, storefront: nil })
+    api(:post, "/public/mileposts", asked, **from)
+    assert_equal 404, status
+  end
+
+  def find_store = setup_now["store"]["lock_version"]
+
+  # What goes is taken out of everything that names it; one undo brings it all back.
+  def forget(group, coupon, offer, rule)
+    api(:delete, "/api/groups/#{group["id"]}?lock_version=#{find("groups", group["id"])["lock_version"]}")
+    assert_nil find("offers", offer["id"])["groups"]
+    left = find("rules", rule["id"])
+    assert_equal [false, [{ "any" => [{ "fact" => "quantity", "from" => "2" }] }]], [left["active"], left["when"]["all"]]
+    api(:delete, "/api/coupons/#{coupon["id"]}?lock_version=#{find("coupons", coupon["id"])["lock_version"]}")
+    assert_equal [nil, false], find("offers", offer["id"]).values_at("coupons", "active")
+    2.times { api(:post, "/api/history/undo", { change: setup_now["history"]["undo"]["id"] }) }
+    assert_equal [coupon["id"]], find("offers", offer["id"])["coupons"]
+    { "offers" => offer, "rules" => rule }.each do |list, item|
+      api(:delete, "/api/#{list}/#{item["id"]}?lock_version=#{find(list, item["id"])["lock_version"]}")
+    end
+    api(:delete, "/api/coupons/#{coupon["id"]}?lock_version=#{find("coupons", coupon["id"])["lock_version"]}")
+    api(:delete, "/api/groups/#{group["id"]}?lock_version=#{find("groups", group["id"])["lock_version"]}")
   end
 
   def geography

@@ -25,8 +25,8 @@ module ServerSupport
            "hi-pallet" => "62.00", "ni-tracked" => "8.20", "ni-next-day" => "16.40", "iom-tracked" => "11.50", "iom-pallet" => "96.00",
            "ie-tracked" => "12.90", "ie-pallet" => "118.00", "near-tracked" => "16.50", "near-air" => "27.00", "further-tracked" => "21.50",
            "further-air" => "32.00", "america-air" => "38.50" }.freeze
-  # The same with one flat price for every rate: what is not about rates can count on them.
-  DEMO = WHOLE_DEMO.merge("rates" => WHOLE_DEMO["rates"].select { |rate| FLAT.key?(rate["id"]) }.map do |rate|
+  # The same with one flat price for every rate, without offers and rules: what is about neither can count on them.
+  DEMO = WHOLE_DEMO.merge("offers" => [], "rules" => [], "rates" => WHOLE_DEMO["rates"].select { |rate| FLAT.key?(rate["id"]) }.map do |rate|
     rate.except("areas", "cost").merge("plan" => { "schedule" => { "kind" => "flat", "amount" => FLAT[rate["id"]] } })
   end).freeze
   CART = JSON.parse(File.read(File.join(Server::ROOT, "demo/cart.json")))
@@ -38,7 +38,7 @@ module ServerSupport
   # Starts over with the given book, or with no shop at all.
   def fresh(book = DEMO)
     ActiveRecord::Base.connection.then do |connection|
-      ["changes", "sleeping_findings", "treatment_targets", "treatments", "rates", "areas", "zones", "shipping_methods",
+      ["changes", "sleeping_findings", "offers", "rules", "coupons", "customer_groups", "treatment_targets", "treatments", "rates", "areas", "zones", "shipping_methods",
        "products WHERE parent_id IS NOT NULL", "products", "shipping_classes", "tax_classes", "stores"].each do |table|
         connection.execute("DELETE FROM #{table}")
       end

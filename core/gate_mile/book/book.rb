@@ -19,6 +19,8 @@ module GateMile
     attr_reader :methods_in_order
     # @return [Array<Rate>]
     attr_reader :rates
+    # @return [Policies]
+    attr_reader :policies
 
     # @param hash [Hash] a book document (docs/formats/book.schema.json), as parsed from JSON
     # @param catalogue [Catalogue, nil] takes the place of the document's products
@@ -32,7 +34,7 @@ module GateMile
 
       new(catalogue: catalogue || Catalogue.new(parts[:products]),
           treatments: Treatments.new(parts[:treatments], parts[:classes]),
-          **parts.slice(:store, :zones, :methods, :rates))
+          **parts.slice(:store, :zones, :methods, :rates, :policies))
     end
 
     def self.read(reader)
@@ -47,9 +49,11 @@ module GateMile
         treatments: reader.list("treatments", required: false) { |item| Treatment.read(item, currency) },
         zones: reader.list("zones", required: false) { |item| Zone.read(item) },
         methods: reader.list("methods", required: false) { |item| ShippingMethod.read(item) },
-        rates: reader.list("rates", required: false) { |item| Rate.read(item, currency) }
+        rates: reader.list("rates", required: false) { |item| Rate.read(item, currency) },
+        policies: Policies.read(reader, { currency: currency, time_zone: store&.time_zone })
       }.tap { reader.finish }
     end
+
     private_class_method :read
 
     # @param store [Store]
@@ -58,7 +62,8 @@ module GateMile
     # @param zones [Array<Zone>, Zones]
     # @param methods [Array<ShippingMethod>]
     # @param rates [Array<Rate>]
-    def initialize(store:, catalogue:, treatments:, zones:, methods:, rates:)
+    # @param policies [Policies]
+    def initialize(store:, catalogue:, treatments:, zones:, methods:, rates:, policies: Policies::NONE)
       @store = store
       @catalogue = catalogue
       @treatments = treatments
@@ -68,8 +73,15 @@ module GateMile
       @methods_by_id = methods.to_h { |method| [method.id, method] }.freeze
       @rates = rates.freeze
       @rates_by_zone = rates.group_by(&:zone).freeze
+      @policies = policies
       freeze
     end
+
+    # @return [Array<Offer>] in the merchant's order
+    def offers = policies.offers
+
+    # @return [Array<Rule>] in the merchant's order
+    def rules = policies.rules
 
     # @return [Currency]
     def currency = store.currency
@@ -108,23 +120,30 @@ module GateMile
     # @return [Quote]
     def quote(cart, at:, carriers: nil) = Quote.of(self, cart, at: at, carriers: carriers)
 
+    # One zone as the Board shows it: what each method comes to there, and how each offer and rule stands.
+    Band = Struct.new(:methods, :outlooks, :verdicts)
+
     # The same cart priced in every zone, whatever its destination.
     # @param cart [Cart]
+    # @param at [Time]
     # @param carriers [#answers, nil] the carriers' port
-    # @return [Hash{String => Array<MethodQuote>}] by zone id
-    def board(cart, carriers: nil)
-      basket = basket(cart)
-      here = zones.land(cart.destination).zone
-      place = Destination.new(cart.destination)
+    # @return [Hash{String => Band}] by zone id
+    def board(cart, at:, carriers: nil)
+      facts = Facts.new(self, cart, basket(cart), at)
+      landing = zones.land(cart.destination)
       zones.to_h do |zone|
-        there = zone.equal?(here) ? place : Destination::SOMEWHERE
-        [zone.id, Quote.in_zone(self, basket, zone, place: there, carriers: carriers)]
+        there = zone.equal?(landing.zone) ? Destination.new(cart.destination) : Destination::SOMEWHERE
+        terms = Terms.new(self, facts, zone, there.address)
+        methods = Quote.in_zone(self, terms, place: there, carriers: carriers)
+        [zone.id, Band.new(methods, Quote.outlooks(self, facts, landing, terms, methods), terms.verdicts)]
       end
     end
 
+    # @param at [Time] of the audit: offers may have ended by then
     # @return [Array<Finding>] what the audit of the whole setup finds, the most harmful first
-    def findings
-      Finding.in_order(RateFindings.new(self).list + ZoneFindings.new(zones).list + GoodsFindings.new(self).list)
+    def findings(at:)
+      Finding.in_order(RateFindings.new(self).list + ZoneFindings.new(zones).list + GoodsFindings.new(self).list +
+                       FreeFindings.new(self).list + OfferFindings.new(self, at).list + RuleFindings.new(self).list)
     end
 
     # @param rate [Rate] takes the place of the rate with the same id
@@ -142,14 +161,14 @@ module GateMile
     # @return [Book] with these in the place of its own; this one is left as it is
     def with(**parts)
       Book.new(store: store, catalogue: catalogue, treatments: treatments, zones: zones, methods: methods_in_order,
-               rates: rates, **parts)
+               rates: rates, policies: policies, **parts)
     end
 
     # @return [Hash] for JSON; {.compile} makes an equal book of it
     def dump
       { "format" => FORMAT, "version" => VERSION, "store" => store.dump, "products" => catalogue.map(&:dump),
         "classes" => classes.map(&:dump), "treatments" => treatments.map(&:dump), "zones" => zones.map(&:dump),
-        "methods" => methods_in_order.map(&:dump), "rates" => rates.map(&:dump) }
+        "methods" => methods_in_order.map(&:dump), "rates" => rates.map(&:dump), **policies.dump }
     end
   end
 end

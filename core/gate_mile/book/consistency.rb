@@ -6,7 +6,7 @@ module GateMile
   module Consistency
     # list => [field, code of the problem when two share it]
     UNIQUE = { classes: %i[id name], treatments: %i[id], zones: %i[id name], methods: %i[id code],
-               rates: %i[id] }.freeze
+               rates: %i[id], groups: %i[id name], coupons: %i[id code], offers: %i[id], rules: %i[id] }.freeze
     private_constant :UNIQUE
 
     # @param reader [Reader] of the whole document; problems are noted on it
@@ -15,13 +15,18 @@ module GateMile
     def self.check(reader, parts)
       UNIQUE.each do |list, fields|
         fields.each do |field|
-          places = parts[list].each_with_index.map { |item, index| [Product.fold(item[field]), [list, index, field]] }
+          places = list_of(parts, list).each_with_index.map do |item, index|
+            [Product.fold(item[field]), [list, index, field]]
+          end
           twice(reader, places)
         end
       end
       rates(reader, parts)
       GoodsConsistency.new(reader, parts).check
+      TermsConsistency.new(reader, parts).check
     end
+
+    def self.list_of(parts, list) = parts[list] || parts[:policies][list]
 
     # @param reader [Reader]
     # @param places [Array<Array(Object, Array)>] keys, and where in the document each stands
@@ -106,6 +111,70 @@ module GateMile
 
     def known(kind, id, place)
       @reader.problem(place, :unknown_id) unless id.nil? || @known[kind].include?(id)
+    end
+  end
+
+  # The same for offers and rules: whatever they name must be there.
+  class TermsConsistency
+    LISTS = { zone: :zones, method: :methods, class: :classes, group: :groups, coupon: :coupons }.freeze
+    private_constant :LISTS
+
+    # @param reader [Reader]
+    # @param parts [Hash{Symbol => Object}]
+    def initialize(reader, parts)
+      @reader = reader
+      @known = LISTS.transform_values { |list| (parts[list] || parts[:policies][list]).to_set(&:id) }
+      @policies = parts[:policies]
+    end
+
+    # @return [void] notes problems on the reader
+    def check
+      @policies.offers.each_with_index { |offer, at| offer(offer, [:offers, at]) }
+      @policies.rules.each_with_index { |rule, at| rule(rule, [:rules, at]) }
+    end
+
+    private
+
+    def offer(offer, place)
+      { zone: :zones, method: :methods, coupon: :coupons }.each { |kind, key| all(kind, offer[key], [*place, key]) }
+      groups(offer.groups, [*place, :groups])
+      %i[blocking paying].each { |key| all(:class, offer[key]&.classes, [*place, key, :classes]) }
+      milepost(offer, [*place, :milepost])
+    end
+
+    def rule(rule, place)
+      tree(rule.tree, [*place, :when])
+      rule.actions.each_with_index { |action, at| all(:method, action[:methods], [*place, :then, at, :methods]) }
+    end
+
+    def groups(choice, place)
+      %i[only except].each { |key| all(:group, choice[key], [*place, key]) } if choice
+    end
+
+    # A milepost can only be narrowed: it speaks where the offer holds.
+    def milepost(offer, place)
+      post = offer.milepost or return
+      all(:zone, post.zones, [*place, :zones])
+      all(:group, post.groups, [*place, :groups])
+      wider(post.zones, [*place, :zones]) { |id| offer.in_zone?(id) }
+      wider(post.groups, [*place, :groups]) { |id| offer.groups.nil? || offer.groups.include?(id) }
+    end
+
+    def wider(ids, place)
+      ids&.each_with_index { |id, at| @reader.problem([*place, at], :wider_than_offer) unless yield(id) }
+    end
+
+    def tree(tree, place)
+      tree.parts.each_with_index do |part, at|
+        here = [*place, tree.of, at]
+        next tree(part, here) if part.is_a?(Tree)
+
+        all(part.fact.to_sym, part.of, [*here, :of]) if LISTS.key?(part.fact.to_sym)
+      end
+    end
+
+    def all(kind, ids, place)
+      ids&.each_with_index { |id, at| @reader.problem([*place, at], :unknown_id) unless @known[kind].include?(id) }
     end
   end
 end

@@ -9,9 +9,9 @@ module GateMile
   # merchant reads; prices_include_tax: whether the goods' prices do; method_order: "price" or "merchant", the order
   # in which a quote lists its methods; ship_from: {Address}; tax_classes: {TaxClass}es, the first for goods that name
   # none; basis: {Basis} of the order value; parcels: {ParcelPolicy}; zero_word: what a price of nothing is called;
-  # nothing_text: the merchant's words to a shopper where nothing is available, or nil.
+  # nothing_text: the merchant's words to a shopper where nothing is available, or nil; storefront: {Storefront}.
   class Store < Value.of(:name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax,
-                         :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text)
+                         :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text, :storefront)
     ORDERS = %w[price merchant].freeze
 
     # @param reader [Reader]
@@ -30,7 +30,9 @@ module GateMile
           basis: reader.object("basis", required: false)&.then { |item| Basis.read(item) } || Basis::DEFAULT,
           parcels: ParcelPolicy.of(reader) || ParcelPolicy::DEFAULT,
           zero_word: reader.text("zero_word", required: false, most: 40),
-          nothing_text: reader.text("nothing_text", required: false, most: 500)).tap { reader.finish }
+          nothing_text: reader.text("nothing_text", required: false, most: 500),
+          storefront: reader.object("storefront", required: false)&.then { |item| Storefront.read(item) } ||
+                      Storefront::CLOSED).tap { reader.finish }
     end
 
     # @param text [String] an IANA name such as "Europe/London"
@@ -61,7 +63,8 @@ module GateMile
         "tax_classes" => (if tax_classes.any?
                             tax_classes.map(&:dump)
                           end), "basis" => basis.dump, "parcels" => parcels.dump,
-        "zero_word" => zero_word, "nothing_text" => nothing_text }.compact
+        "zero_word" => zero_word, "nothing_text" => nothing_text,
+        "storefront" => (storefront.dump unless storefront == Storefront::CLOSED) }.compact
     end
   end
 end

@@ -20,7 +20,7 @@ module GateMile
     def name = (variant || product).name
 
     # Fields that a variant may set itself.
-    %i[price weight size shipping_class].each do |field|
+    %i[price cost weight size shipping_class].each do |field|
       define_method(field) { (variant && variant[field]) || product[field] }
     end
 

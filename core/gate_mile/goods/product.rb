@@ -3,9 +3,9 @@
 module GateMile
   # One variant of a product, e.g. a size. What it does not set itself (nil) is its product's.
   #
-  # price: {Money}; weight: {Weight}; size: {Sides}; shipping_class: id; treatments: ids of those
-  # that sit on it.
-  class Variant < Value.of(:sku, :name, :price, :weight, :size, :shipping_class, :treatments)
+  # price: {Money}; cost: {Money} that one unit costs the merchant; weight: {Weight}; size: {Sides}; shipping_class: id;
+  # treatments: ids of those that sit on it.
+  class Variant < Value.of(:sku, :name, :price, :cost, :weight, :size, :shipping_class, :treatments)
     # @param reader [Reader]
     # @param currency [Currency]
     # @return [Variant]
@@ -19,10 +19,10 @@ module GateMile
 
   # Something the shop sells.
   #
-  # price: {Money} per unit; weight: {Weight} or nil where it is not known; size: {Sides} or nil; shipping_class: id or
+  # price: {Money} per unit; cost: {Money} that one costs the merchant, or nil; weight: {Weight} or nil where unknown; size: {Sides} or nil; shipping_class: id or
   # nil; treatments: ids; ships: false for what needs no shipping; tags: texts; hazardous: the hazard mark; tax_class:
   # id, nil for the store's first; variants: {Variant}s.
-  class Product < Value.of(:sku, :name, :price, :weight, :size, :shipping_class, :treatments, :ships, :tags, :hazardous,
+  class Product < Value.of(:sku, :name, :price, :cost, :weight, :size, :shipping_class, :treatments, :ships, :tags, :hazardous,
                            :tax_class, :variants)
     TAGS = 30
     VARIANTS = 500
@@ -47,6 +47,7 @@ module GateMile
       def read_own(reader, currency, price_required:)
         { sku: reader.text("sku", most: 60), name: reader.text("name"),
           price: reader.money("price", currency, required: price_required),
+          cost: reader.money("cost", currency, required: false),
           weight: reader.parsed("weight", required: false) { |text| Weight.parse(text) },
           size: reader.object("size", required: false)&.then { |item| Sides.read(item) },
           shipping_class: reader.text("class", required: false),
@@ -60,7 +61,8 @@ module GateMile
       # @param item [Product, Variant]
       # @return [Hash] what both say, for JSON
       def dump_own(item)
-        { "sku" => item.sku, "name" => item.name, "price" => item.price&.to_s, "weight" => item.weight&.to_s,
+        { "sku" => item.sku, "name" => item.name, "price" => item.price&.to_s, "cost" => item.cost&.to_s,
+          "weight" => item.weight&.to_s,
           "size" => item.size&.dump, "class" => item.shipping_class,
           "treatments" => (item.treatments if item.treatments.any?) }
       end

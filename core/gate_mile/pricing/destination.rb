@@ -10,6 +10,9 @@ module GateMile
 
     SOMEWHERE = new(nil).freeze
 
+    # @return [Address]
+    def address = @address || Address::UNKNOWN
+
     # @return [Boolean]
     def known? = !@address.nil?
 

@@ -39,7 +39,7 @@ module GateMile
     def basket(article, units)
       @baskets[[article.sku, units]] ||= begin
         line = CartLine.new(sku: article.sku, quantity: units)
-        Basket.of(Cart.new(lines: [line], destination: Address::UNKNOWN), @book)
+        Basket.of(Cart.of(lines: [line]), @book)
       end
     end
   end

@@ -12,9 +12,12 @@ module GateMile
     def self.of(book, sku, zone, quantities)
       quantities.to_h do |quantity|
         sent = CartLine.new(sku: sku, quantity: quantity)
-        lines = Lines.new(Cart.new(lines: [sent], destination: Address::UNKNOWN), book).all
+        lines = Lines.new(Cart.of(lines: [sent]), book).all
         basket = Basket.of_lines(lines.map { |line| line.with(treatments: [], ships: true) }, book.store)
-        [quantity, Quote.in_zone(book, basket, zone).to_h { |found| [found.rate, found.price] }]
+        prices = book.rates_of(zone).to_h do |rate|
+          [rate.id, Pipeline.run(book, basket, rate, {}, Destination::SOMEWHERE).price]
+        end
+        [quantity, prices]
       end
     end
   end

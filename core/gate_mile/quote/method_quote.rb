@@ -5,17 +5,23 @@ module GateMile
   #
   # method, rate: ids; status: :available, :unavailable or :incomplete (something the merchant has not said yet);
   # price: {Money}, only where available; cost: {Money} that it costs the merchant, nil where that is not said;
-  # marks: e.g. [:cheapest]; causes: all of them, where not available.
+  # marks: e.g. [:cheapest]; causes: all of them, where not available; outcomes: of the offers that name it, as
+  # {Settling::Outcome}; messages: that rules attach; provisional: facts that the cart does not carry and that may
+  # change the price.
   class MethodQuote < Value.of(:method, :rate, :code, :name, :promise, :status, :price, :cost, :marks, :causes,
-                               :reckoning)
+                               :outcomes, :messages, :provisional, :reckoning)
     # @return [Boolean]
     def available? = status == :available
+
+    # @return [Array<Offer>] those that took something off
+    def acted = outcomes.select { |outcome| outcome.state == :acted }.map(&:offer)
 
     # @return [Hash] for JSON
     def dump
       { "method" => method, "rate" => rate, "code" => code, "name" => name, "promise" => promise,
         "status" => status.to_s, "price" => price&.to_s, "cost" => cost&.to_s, "marks" => marks.map(&:to_s),
-        "causes" => causes.map(&:dump), "reckoning" => reckoning.map(&:dump) }
+        "causes" => causes.map(&:dump), "offers" => acted.map(&:id), "messages" => messages,
+        "provisional" => provisional.map(&:to_s), "reckoning" => reckoning.map(&:dump) }
     end
   end
 end

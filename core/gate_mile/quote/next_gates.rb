@@ -13,8 +13,10 @@ module GateMile
 
     # @param book [Book]
     # @param cart [Cart]
-    def initialize(book, cart)
+    # @param at [Time] the moment of the checkout
+    def initialize(book, cart, at:)
       @book = book
+      @at = at
       @cart = cart
       @zone = book.zones.land(cart.destination).zone
     end
@@ -35,7 +37,7 @@ module GateMile
 
     def along(line)
       here = @cart.lines[line].quantity
-      lines = PriceLines.new(@book, @cart, "quantity", here + FAR, line: line).of(@book.rates_of(@zone))
+      lines = PriceLines.new(@book, @cart, "quantity", here + FAR, line: line, at: @at).of(@book.rates_of(@zone))
       lines.flat_map do |rate, pieces|
         at = pieces.index { |piece| here.between?(piece.from, piece.to) }
         at ? [more(rate, line, pieces, at, here), fewer(rate, line, pieces, at, here)].compact : []

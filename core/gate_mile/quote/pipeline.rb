@@ -4,7 +4,7 @@ module GateMile
   # Takes one rate through the named steps, in the order of section 1 of docs/engine.md. A step reads the run and
   # notes on it what it found; a method that fell out early is not brought back by a later step.
   class Pipeline
-    STEPS = %i[restrictions lines ordinary treated price finish].freeze
+    STEPS = %i[restrictions lines ordinary treated offers price rules finish].freeze
 
     # Causes that mean: the merchant has left something open, rather than said no.
     INCOMPLETE = %i[no_price unknown_product no_weight no_size blank_cell no_class_price].freeze
@@ -15,8 +15,11 @@ module GateMile
     # @param rate [Rate]
     # @param answers [Hash] what the carriers answered, by request
     # @param place [Destination]
+    # @param terms [Terms, nil]
     # @return [MethodQuote]
-    def self.run(book, basket, rate, answers, place) = new(Run.new(book, basket, rate, answers, place)).call
+    def self.run(book, basket, rate, answers, place, terms: nil)
+      new(Run.new(book, basket, rate, answers, place, terms: terms)).call
+    end
 
     def initialize(run)
       @run = run
@@ -134,9 +137,9 @@ module GateMile
     # What treated goods pay by themselves, and fees on top of ordinary ones.
     def treated
       run = @run
-      amounts = groups.map { |placed, lines| priced_apart(placed, lines) } +
-                run.fees.map { |line, placed| fee(line, placed) }
-      run.treated = amounts.sum(Money.zero(run.book.currency))
+      run.treated_parts = groups.map { |placed, lines| [lines, priced_apart(placed, lines)] } +
+                          run.fees.map { |line, placed| [[line], fee(line, placed)] }
+      run.treated = run.treated_parts.map(&:last).sum(Money.zero(run.book.currency))
     end
 
     # Units that count together: all that one treatment prices of one product, or all that it prices.
@@ -165,11 +168,38 @@ module GateMile
       end
     end
 
+    # What offers take off.
+    def offers
+      return if @run.terms.nil?
+
+      @run.outcomes = Settling.new(@run, @run.terms).settle
+      @run.outcomes.each { |outcome| tell_offer(outcome) } if @run.told?
+      label
+    end
+
+    def tell_offer(outcome)
+      offer = outcome.offer
+      @run.note(:offers, :"offer.#{outcome.state}", amount: outcome.numbers[:taken],
+                                                    setting: { kind: "offer", id: offer.id, field: "effect" },
+                                                    offer: offer.name, effect: offer.effect.dump, **outcome.numbers)
+    end
+
+    # An offer that acted may say what the method is called.
+    def label
+      offer = @run.outcomes.reverse_each.find { |one| one.state == :acted && one.offer.label }&.offer or return
+      @run.note(:offers, :"offer.renamed", from: @run.name, to: offer.label, offer: offer.name,
+                                           setting: { kind: "offer", id: offer.id, field: "label" })
+      @run.name = offer.label
+    end
+
     # The sum of the parts.
     def price
       @run.price = @run.ordinary + @run.treated
       @run.note(:price, :"price.total", amount: @run.price)
     end
+
+    # What rules make of the price.
+    def rules = @run.terms && Judging.new(@run, @run.terms).judge
 
     # The name that the shopper sees.
     def finish
@@ -182,8 +212,9 @@ module GateMile
     def result
       run = @run
       MethodQuote.new(method: run.method.id, rate: run.rate.id, code: run.method.code,
-                      name: run.rate.name || run.method.name, promise: run.method.promise, status: status,
+                      name: run.name, promise: run.method.promise, status: status,
                       price: (run.price unless run.out?), cost: cost, marks: [], causes: run.causes,
+                      outcomes: run.outcomes, messages: run.messages, provisional: run.provisional,
                       reckoning: run.reckoning)
     end
 

@@ -154,13 +154,17 @@ module GateMile
     # @param measure [String] one of {ScaledCart}::MEASURES
     # @param most [Integer, Rational] where the axis ends
     # @param line [Integer] place of the line whose units change, along quantity
-    def initialize(book, cart, measure, most, line: 0)
+    # @param at [Time] the moment of the checkout
+    def initialize(book, cart, measure, most, at:, line: 0)
       @book = book
       @most = most
       @scaled = ScaledCart.new(book, cart, measure, line)
       @measure = measure
       @here = book.zones.land(cart.destination).zone
       @place = Destination.new(cart.destination)
+      @facts = Facts.new(book, cart, @scaled.at(@scaled.here), at) if @scaled.drawn?
+      @terms = {}
+      @bands = {}
     end
 
     # @param rates [Array<Rate>]
@@ -175,14 +179,74 @@ module GateMile
 
     def line(rate)
       place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE
-      PriceLine.new(@scaled, @most, candidates(rate, place)) do |position|
-        Pipeline.new(Run.new(@book, @scaled.at(position), rate, {}, place, told: false)).call
-      end
+      PriceLine.new(@scaled, @most, candidates(rate, place)) { |position| ask(rate, place, position) }
+    end
+
+    # Where an offer may hide what costs money, the other methods of the zone have a say.
+    def ask(rate, place, position)
+      terms = terms(rate.zone, place, position)
+      return run(rate, place, terms) unless hiding?(rate.zone)
+
+      @bands[[rate.zone, position]] ||= Quote.hidden_by_offers(
+        @book.rates_of(terms.zone).map { |other| run(other, place, terms) }
+      ).to_h { |quote| [quote.rate, quote] }
+      @bands[[rate.zone, position]].fetch(rate.id)
+    end
+
+    def run(rate, place, terms)
+      Pipeline.new(Run.new(@book, terms.facts.basket, rate, {}, place, terms: terms, told: false)).call
+    end
+
+    def terms(zone, place, position)
+      @terms[[zone, position]] ||= Terms.new(@book, facts(position), @book.zone(zone), place.address)
+    end
+
+    def facts(position) = (@positions ||= {})[position] ||= @facts.of(@scaled.at(position))
+
+    def hiding?(zone)
+      @book.offers.any? { |offer| offer.active && offer.hides_paid && offer.in_zone?(zone) }
     end
 
     # Every load's measure grows evenly with the position, so two looks at it say where it meets each boundary.
     def candidates(rate, place)
       return [] if rate.plan.nil?
+
+      term_breaks + plan_candidates(rate, place)
+    end
+
+    # Where a measure that an offer or a rule looks at meets a bound of it.
+    def term_breaks
+      @term_breaks ||= watched_terms.flat_map do |bound, basis, fact|
+        one, other = [@scaled.here, @scaled.here * 2].map { |position| measured(fact, basis, position) }
+        rise = one && other && Rational(other - one, @scaled.here)
+        rise.nil? || rise.zero? ? [] : [@scaled.here + ((bound - one) / rise)]
+      end
+    end
+
+    def watched_terms
+      thresholds = @book.offers.select(&:active).filter_map(&:threshold)
+      conditions = @book.rules.select(&:active).flat_map { |rule| rule.tree.leaves }.grep(Condition::Measured)
+      thresholds.flat_map { |one| bounds_of_threshold(one) } +
+        conditions.flat_map { |one| bounds([one.low, one.high], one.basis, one.fact) }
+    end
+
+    # Whose lines count may differ from method to method.
+    def bounds_of_threshold(one)
+      basis = one.basis || @book.store.basis
+      [*Basis::CHOICES["lines"]].flat_map do |lines|
+        bounds([one.from, one.below], basis.with(lines: lines), one.measure)
+      end
+    end
+
+    def bounds(list, basis, fact) = list.compact.map { |bound| [bound.base, basis, fact] }
+
+    def measured(fact, basis, position)
+      return facts(position).measure(fact, basis) unless basis&.lines == "ordinary"
+
+      facts(position).amount(fact, @scaled.at(position).shipping, basis)
+    end
+
+    def plan_candidates(rate, place)
       return [*@scaled.least..@most] if @measure == "quantity" && @most <= 200 && by_units?(rate.plan)
 
       two = [@scaled.here, @scaled.here * 2]

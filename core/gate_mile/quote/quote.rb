@@ -7,8 +7,9 @@ module GateMile
   # :not_served (no zone covers the address), :undetermined (the address does not decide the zone), :nothing_ships
   # (no line needs shipping), :empty (no lines). landing: nil where no address was asked for. methods: available
   # ones first. at: the moment it was asked for. text: the merchant's words to the shopper where nothing can be
-  # chosen, or nil.
-  class Quote < Value.of(:status, :at, :landing, :lines, :measures, :methods, :text)
+  # chosen, or nil. outlooks: how each offer stands; verdicts: what became of each rule; refused: group and coupons that
+  # the book does not take.
+  class Quote < Value.of(:status, :at, :landing, :lines, :measures, :methods, :text, :outlooks, :verdicts, :refused)
     class << self
       # @param book [Book]
       # @param cart [Cart]
@@ -16,33 +17,70 @@ module GateMile
       # @param carriers [#answers, nil] the carriers' port; it is asked only where the book has a live rate
       # @return [Quote]
       def of(book, cart, at:, carriers: nil)
-        basket = book.basket(cart)
-        landing = book.zones.land(cart.destination) if basket.shipping.any?
-        place = Destination.new(cart.destination)
-        methods = landing&.zone ? in_zone(book, basket, landing.zone, place: place, carriers: carriers) : []
-        status = status(basket, landing, methods)
-        new(status: status, at: at, landing: landing, lines: basket.lines, measures: basket.measures, methods: methods,
-            text: text(book, status, landing))
+        facts = Facts.new(book, cart, book.basket(cart), at)
+        landing = book.zones.land(cart.destination) if asks_where?(book, facts.basket)
+        terms = Terms.new(book, facts, landing.zone, cart.destination) if landing&.zone
+        methods = terms && facts.basket.shipping.any? ? in_zone(book, terms, carriers: carriers) : []
+        status = status(facts.basket, landing, methods)
+        new(status: status, at: at, landing: (landing if facts.basket.lines.any?), text: text(book, status, landing),
+            methods: methods, **goods(facts.basket), outlooks: outlooks(book, facts, landing, terms, methods),
+            verdicts: terms&.verdicts.to_a, refused: facts.refused)
       end
 
-      # The same goods as if they went to the given zone.
+      # What every method of a zone comes to.
       # @param book [Book]
-      # @param basket [Basket]
-      # @param zone [Zone]
+      # @param terms [Terms]
       # @param place [Destination] where in the zone
       # @param carriers [#answers, nil]
       # @return [Array<MethodQuote>] available ones first, each part in the store's order
-      def in_zone(book, basket, zone, place: Destination::SOMEWHERE, carriers: nil)
-        rates = book.rates_of(zone)
+      def in_zone(book, terms, place: Destination.new(terms.address("delivery")), carriers: nil)
+        basket = terms.facts.basket
+        rates = book.rates_of(terms.zone)
         requests = rates.filter_map { |rate| rate.plan&.request(basket) }
         answers = requests.empty? ? {} : carriers.answers(requests)
-        found = rates.map { |rate| Pipeline.run(book, basket, rate, answers, place) }
-        available, others = found.partition(&:available?)
+        found = rates.map { |rate| Pipeline.run(book, basket, rate, answers, place, terms: terms) }
+        available, others = hidden_by_offers(found).partition(&:available?)
         available = available.sort_by.with_index { |quote, index| [quote.price.minor, index] } if book.store.by_price?
         mark(available) + others
       end
 
+      # How every offer stands with a cart in one zone, or wherever it may go.
+      # @param book [Book]
+      # @param facts [Facts]
+      # @param landing [Landing, nil]
+      # @param terms [Terms, nil]
+      # @param methods [Array<MethodQuote>]
+      # @return [Array<Outlook>]
+      def outlooks(book, facts, landing, terms, methods)
+        return [] if book.offers.empty?
+
+        outcomes = methods.select(&:available?).to_h { |quote| [quote[:method], quote.outcomes] }
+        Outlooks.new(book, facts, landing, terms, outcomes).list
+      end
+
+      # Where an offer made a method free and hides what costs money, the others go: once, on prices after the rules.
+      # @param methods [Array<MethodQuote>]
+      # @return [Array<MethodQuote>]
+      def hidden_by_offers(methods)
+        free = methods.select { |quote| quote.price&.zero? && quote.acted.any?(&:hides_paid) }
+        return methods if free.empty?
+
+        offer = free.first.acted.find(&:hides_paid)
+        cause = Cause.new(code: :hidden_by_offer, numbers: { offer: offer.name, free: free.first.name },
+                          setting: { kind: "offer", id: offer.id, field: "hides_paid" })
+        methods.map do |quote|
+          next quote if quote.price.nil? || quote.price.zero?
+
+          quote.with(status: :unavailable, price: nil, causes: [cause])
+        end
+      end
+
       private
+
+      # Offers speak before anything is in the cart.
+      def asks_where?(book, basket) = basket.shipping.any? || (basket.lines.empty? && book.offers.any?)
+
+      def goods(basket) = { lines: basket.lines, measures: basket.measures }
 
       # The merchant's words where a shopper can choose nothing: the zone's, or the store's.
       def text(book, status, landing)
@@ -70,7 +108,8 @@ module GateMile
     def dump
       { "status" => status.to_s, "at" => at.utc.strftime("%Y-%m-%dT%H:%M:%SZ"), "landing" => landing&.dump,
         "lines" => lines.map(&:dump), "measures" => measures.dump, "methods" => methods.map(&:dump),
-        "text" => text }
+        "text" => text, "offers" => outlooks.map(&:dump), "rules" => verdicts.map(&:dump),
+        "refused" => refused.map { |item| Plain.of(item) } }
     end
   end
 end

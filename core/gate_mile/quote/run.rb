@@ -4,26 +4,34 @@ module GateMile
   # The state of one rate on its way through the steps of the {Pipeline}.
   #
   # ordinary_lines: those priced by the rate's plan; apart: those priced by themselves, fees: those of the ordinary ones
-  # that pay something on top, both as [{Line}, {Placed}]; ordinary, treated: {Money}, the two parts; price: {Money}.
+  # that pay something on top, both as [{Line}, {Placed}]; ordinary, treated: {Money}, the parts; treated_parts: what
+  # the second is made of, as [lines, {Money}]; price: {Money}; name: what the shopper reads; outcomes: of offers that
+  # name the method; messages: of rules; provisional: facts that the cart does not carry and that may change the price.
   class Run
-    attr_reader :book, :basket, :rate, :answers, :place, :method, :causes, :reckoning
-    attr_accessor :ordinary_lines, :apart, :fees, :ordinary, :treated, :price
+    attr_reader :book, :basket, :rate, :answers, :place, :method, :causes, :reckoning, :terms, :messages, :provisional
+    attr_accessor :ordinary_lines, :apart, :fees, :ordinary, :treated, :treated_parts, :price, :name, :outcomes
 
     # @param book [Book]
     # @param basket [Basket]
     # @param rate [Rate]
     # @param answers [Hash] what the carriers answered, by request
     # @param place [Destination]
+    # @param terms [Terms, nil] what offers and rules say; without them neither has a part in the price
     # @param told [Boolean] whether a reckoning is kept
-    def initialize(book, basket, rate, answers, place, told: true)
+    def initialize(book, basket, rate, answers, place, terms: nil, told: true)
       @book = book
       @basket = basket
       @rate = rate
       @answers = answers
       @place = place
       @method = book.shipping_method(rate.method)
+      @terms = terms
+      @name = rate.name || @method.name
       @causes = []
       @reckoning = []
+      @outcomes = []
+      @messages = []
+      @provisional = []
       @told = told
     end
 

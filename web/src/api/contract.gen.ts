@@ -945,6 +945,240 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["createGroup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderGroups"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteGroup"];
+        options?: never;
+        head?: never;
+        patch: operations["updateGroup"];
+        trace?: never;
+    };
+    "/api/coupons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["createCoupon"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderCoupons"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteCoupon"];
+        options?: never;
+        head?: never;
+        patch: operations["updateCoupon"];
+        trace?: never;
+    };
+    "/api/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["createOffer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offers/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderOffers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteOffer"];
+        options?: never;
+        head?: never;
+        patch: operations["updateOffer"];
+        trace?: never;
+    };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["createRule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderRules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteRule"];
+        options?: never;
+        head?: never;
+        patch: operations["updateRule"];
+        trace?: never;
+    };
+    "/api/margins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an offer leaves the merchant, on the cart and at the threshold */
+        post: operations["readMargins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/mileposts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the mileposts say for a cart. Public and read-only; only for origins that the store lists, without cookies, and not too often */
+        post: operations["readMileposts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/history": {
         parameters: {
             query?: never;
@@ -1066,6 +1300,10 @@ export interface components {
             classes: components["schemas"]["ShippingClass"][];
             tax_classes: components["schemas"]["TaxClass"][];
             treatments: components["schemas"]["Treatment"][];
+            groups: components["schemas"]["Group"][];
+            coupons: components["schemas"]["Coupon"][];
+            offers: components["schemas"]["Offer"][];
+            rules: components["schemas"]["Rule"][];
             history: {
                 undo: components["schemas"]["Change"] | null;
                 redo: components["schemas"]["Change"] | null;
@@ -1102,6 +1340,12 @@ export interface components {
             zero_word?: string | null;
             /** @description The merchant's words to a shopper where nothing is available */
             nothing_text?: string | null;
+            /** @description Which shops' pages may ask for mileposts */
+            storefront?: {
+                open: boolean;
+                /** @description https://shop.example */
+                origins: string[];
+            } | null;
         };
         StoreDraft: WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "ship_from">;
         StorePatch: {
@@ -1382,6 +1626,7 @@ export interface components {
             /** @description Along quantity: the line whose units change */
             line?: number;
             preview?: components["schemas"]["Preview"];
+            at?: components["schemas"]["AsIf"];
         };
         PriceLines: {
             lines: {
@@ -1439,6 +1684,8 @@ export interface components {
             name?: string;
             /** @description null in a variant that has its product's */
             price?: components["schemas"]["Amount"] | null;
+            /** @description What one costs the merchant */
+            cost?: components["schemas"]["Amount"] | null;
             /** @example 0.21 kg */
             weight?: string | null;
             length?: string | null;
@@ -1764,6 +2011,211 @@ export interface components {
                 };
             }[];
         };
+        GroupFields: {
+            name?: string;
+        };
+        GroupDraft: WithRequired<components["schemas"]["GroupFields"], "name">;
+        GroupPatch: {
+            lock_version: number;
+        } & components["schemas"]["GroupFields"];
+        /** @description Customers that the shop tells apart */
+        Group: {
+            id: string;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["GroupFields"], "name">;
+        CouponFields: {
+            code?: string;
+            note?: string | null;
+            active?: boolean;
+            starts?: components["schemas"]["Moment"];
+            ends?: components["schemas"]["Moment"];
+        };
+        CouponDraft: WithRequired<components["schemas"]["CouponFields"], "code">;
+        CouponPatch: {
+            lock_version: number;
+        } & components["schemas"]["CouponFields"];
+        Coupon: {
+            id: string;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["CouponFields"], "code" | "note" | "active" | "starts" | "ends">;
+        /** @description On the store's clock: 2026-11-27T18:00; null for open */
+        Moment: string | null;
+        /** @description Goods picked by any of these */
+        GoodsChoice: {
+            classes?: string[];
+            tags?: string[];
+            skus?: string[];
+            hazardous?: boolean;
+        };
+        Threshold: {
+            /** @enum {string} */
+            measure: "value" | "weight" | "quantity";
+            /** @description At least so much */
+            from: string;
+            /** @description Less than so much */
+            below?: string | null;
+            basis?: components["schemas"]["Basis"] | null;
+        };
+        Effect: {
+            /** @enum {string} */
+            kind: "free" | "fixed" | "off" | "percent";
+            amount?: string;
+            percent?: string;
+            /** @description The most it takes */
+            most?: string;
+        };
+        GroupChoice: {
+            only?: string[];
+            except?: string[];
+        };
+        /** @description What an offer says to shoppers; placeholders {remaining}, {threshold}, {zone}, {method} */
+        Milepost: {
+            active?: boolean;
+            texts?: {
+                before?: string;
+                away?: string;
+                nearly?: string;
+                reached?: string;
+                not_for_you?: string;
+            };
+            near?: string;
+            pages?: string[];
+            closable?: boolean;
+            link?: string;
+            zones?: string[];
+            groups?: string[];
+            starts?: components["schemas"]["Moment"];
+            ends?: components["schemas"]["Moment"];
+        };
+        OfferFields: {
+            name?: string;
+            active?: boolean;
+            label?: string | null;
+            threshold?: components["schemas"]["Threshold"] | null;
+            zones?: components["schemas"]["SomeOrAll"];
+            methods?: components["schemas"]["SomeOrAll"];
+            groups?: components["schemas"]["GroupChoice"] | null;
+            coupons?: components["schemas"]["SomeOrAll"];
+            /** @enum {string|null} */
+            promotions?: "with" | "without" | null;
+            starts?: components["schemas"]["Moment"];
+            ends?: components["schemas"]["Moment"];
+            /** @description For the first so many orders */
+            first?: number | null;
+            blocking?: components["schemas"]["GoodsChoice"] | null;
+            paying?: components["schemas"]["GoodsChoice"] | null;
+            paying_count?: boolean;
+            effect?: components["schemas"]["Effect"];
+            own_prices?: boolean;
+            hides_paid?: boolean;
+            combines?: boolean;
+            milepost?: components["schemas"]["Milepost"] | null;
+        };
+        OfferDraft: WithRequired<components["schemas"]["OfferFields"], "name" | "effect">;
+        OfferPatch: {
+            lock_version: number;
+        } & components["schemas"]["OfferFields"];
+        OfferPreview: {
+            id: string;
+        } & WithRequired<components["schemas"]["OfferFields"], "name" | "effect">;
+        Offer: {
+            id: string;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["OfferFields"], "name" | "active" | "label" | "threshold" | "zones" | "methods" | "groups" | "coupons" | "promotions" | "starts" | "ends" | "first" | "blocking" | "paying" | "paying_count" | "effect" | "own_prices" | "hides_paid" | "combines" | "milepost">;
+        Condition: {
+            /** @enum {string} */
+            fact: "value" | "weight" | "quantity" | "longest" | "class" | "tag" | "product" | "hazard" | "zone" | "group" | "coupon" | "weekday" | "time" | "date" | "country" | "region" | "postcode" | "po_box";
+            from?: string;
+            over?: string;
+            up_to?: string;
+            below?: string;
+            until?: string;
+            first?: string;
+            last?: string;
+            basis?: components["schemas"]["Basis"];
+            of?: (string | number)[];
+            /** @enum {string} */
+            lines?: "any" | "every";
+            country?: string;
+            /** @enum {string} */
+            address?: "delivery" | "billing";
+        };
+        /** @description Exactly one of all, any and none; each part is a condition or a tree */
+        Tree: {
+            all?: (components["schemas"]["Condition"] | components["schemas"]["Tree"])[];
+            any?: (components["schemas"]["Condition"] | components["schemas"]["Tree"])[];
+            none?: (components["schemas"]["Condition"] | components["schemas"]["Tree"])[];
+        };
+        Action: {
+            /** @enum {string} */
+            kind: "hide" | "only" | "rename" | "price" | "add" | "off" | "floor" | "cap" | "message";
+            methods?: string[];
+            amount?: string;
+            percent?: string;
+            text?: string;
+        };
+        RuleFields: {
+            name?: string;
+            active?: boolean;
+            when?: components["schemas"]["Tree"];
+            then?: components["schemas"]["Action"][];
+        };
+        RuleDraft: WithRequired<components["schemas"]["RuleFields"], "name" | "when" | "then">;
+        RulePatch: {
+            lock_version: number;
+        } & components["schemas"]["RuleFields"];
+        RulePreview: {
+            id: string;
+        } & WithRequired<components["schemas"]["RuleFields"], "name" | "when" | "then">;
+        Rule: {
+            id: string;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["RuleFields"], "name" | "active" | "when" | "then">;
+        MarginsRequest: {
+            cart: components["schemas"]["Cart"];
+            offer: components["schemas"]["OfferPreview"];
+            at?: components["schemas"]["AsIf"];
+        };
+        /** @description What an offer costs on the bench cart as it is, and topped up or cut down to the threshold */
+        Margins: {
+            /** @description Goods of which the cost is not known */
+            unknown: string[];
+            rows: {
+                method: string;
+                rate: string;
+                /** @enum {string} */
+                at: "cart" | "threshold";
+                value: components["schemas"]["Amount"];
+                /** @description On the goods, before shipping */
+                margin: components["schemas"]["Amount"] | null;
+                paid: components["schemas"]["Amount"];
+                /** @description What shipping costs the merchant */
+                cost: components["schemas"]["Amount"] | null;
+                left: components["schemas"]["Amount"] | null;
+            }[];
+        };
+        /** @description What a shop's page shows */
+        MilepostState: {
+            currency: string;
+            mileposts: {
+                offer: string;
+                /** @enum {string} */
+                moment: "before" | "away" | "nearly" | "reached" | "not_for_you";
+                /** @description With placeholders, to be shown as text */
+                text: string;
+                values: {
+                    [key: string]: {
+                        /** @enum {string} */
+                        kind: "money" | "measure" | "text";
+                        value: string;
+                    };
+                };
+                closable: boolean;
+                link: string | null;
+                pages: string[];
+                sure: boolean;
+            }[];
+        };
         Order: {
             ids: string[];
         };
@@ -1772,7 +2224,7 @@ export interface components {
             /** @enum {string} */
             action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
             /** @enum {string} */
-            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding";
+            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule";
             names: {
                 [key: string]: string;
             };
@@ -1806,6 +2258,16 @@ export interface components {
             lines: components["schemas"]["CartLine"][];
             destination?: components["schemas"]["Address"];
             order_discount?: components["schemas"]["Amount"];
+            billing?: components["schemas"]["Address"];
+            /** @description Name of the customer group */
+            group?: string | null;
+            coupons?: string[];
+            /** @description Names of other promotions in the cart */
+            promotions?: string[];
+            /** @description How many placed orders have used an offer, by its id */
+            offer_uses?: {
+                [key: string]: number;
+            };
         };
         Setting: {
             kind: string;
@@ -1840,6 +2302,12 @@ export interface components {
             cost: components["schemas"]["Amount"] | null;
             marks: "cheapest"[];
             causes: components["schemas"]["Cause"][];
+            /** @description Ids of offers that took something off */
+            offers: string[];
+            /** @description Texts that rules attach */
+            messages: string[];
+            /** @description Facts that the cart does not carry and that may change the price */
+            provisional: string[];
             reckoning: components["schemas"]["ReckoningStep"][];
         };
         Landing: {
@@ -1889,19 +2357,71 @@ export interface components {
             methods: components["schemas"]["MethodQuote"][];
             /** @description The merchant's words to the shopper where nothing can be chosen */
             text: string | null;
+            offers: components["schemas"]["Outlook"][];
+            rules: components["schemas"]["Verdict"][];
+            /** @description Group and coupons that the book does not take */
+            refused: {
+                /** @enum {string} */
+                field: "group" | "coupon";
+                code: string;
+                /** @enum {string} */
+                reason: "unknown" | "off" | "early" | "late";
+            }[];
+        };
+        /** @description How one offer stands with a cart */
+        Outlook: {
+            offer: string;
+            /** @enum {string} */
+            state: "acted" | "no_gain" | "beaten" | "below" | "over" | "unknown" | "no_share" | "blocked" | "no_method" | "not_for_them";
+            /** @enum {string|null} */
+            measure: "value" | "weight" | "quantity" | null;
+            remaining: string | null;
+            threshold: string | null;
+            /** @description What the cart comes to */
+            here: string | null;
+            /** @description Those it acted on */
+            methods: string[];
+            reasons: ({
+                code: string;
+            } & {
+                [key: string]: unknown;
+            })[];
+            /** @enum {string|null} */
+            moment: "before" | "away" | "nearly" | "reached" | "not_for_you" | null;
+            /** @description Whether the zone is known */
+            sure: boolean;
+        };
+        /** @description What became of one rule */
+        Verdict: {
+            rule: string;
+            held: boolean;
+            /** @description A fact that would decide and that the cart does not carry */
+            open: string | null;
+            missing: {
+                wanted: boolean;
+                condition: components["schemas"]["Condition"];
+                here: string;
+            }[];
         };
         BenchRequest: {
             cart: components["schemas"]["Cart"];
             /** @description A revision; its prices come back as `before` */
             compare_to?: number | null;
             preview?: components["schemas"]["Preview"];
+            at?: components["schemas"]["AsIf"];
         };
-        /** @description A plan or a treatment as it is being typed; the answer shows what it would do, and nothing is stored */
+        /** @description A moment on the store's clock, 2026-11-27T18:00; null for now */
+        AsIf: string | null;
+        /** @description A plan, a treatment, an offer or a rule as it is being typed; the answer shows what it would do, and nothing is stored */
         Preview: {
             rate: string;
             plan: components["schemas"]["Plan"] | null;
         } | {
             treatment: components["schemas"]["TreatmentPreview"];
+        } | {
+            offer: components["schemas"]["OfferPreview"];
+        } | {
+            rule: components["schemas"]["RulePreview"];
         } | null;
         TreatmentPreview: {
             id: string;
@@ -1912,6 +2432,8 @@ export interface components {
             board: {
                 zone: string;
                 methods: components["schemas"]["MethodQuote"][];
+                offers: components["schemas"]["Outlook"][];
+                rules: components["schemas"]["Verdict"][];
             }[];
             /** @description By rate id; null where nothing is compared, or the earlier revision is not kept any more */
             before: null | {
@@ -2006,16 +2528,20 @@ export interface components {
             key: string;
             asleep: boolean;
             /** @enum {string} */
-            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far";
+            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far" | "offer_never" | "offer_over" | "offer_spoilt" | "offer_closes" | "offer_loss" | "offer_unclassed" | "free_unpriced" | "pays_more" | "milepost_over" | "rule_always" | "rule_never" | "rule_hidden" | "rules_fight" | "rule_open" | "all_hidden" | "coupon_unused";
             /** @enum {string} */
             harm: "problem" | "warning" | "note";
             zone: string | null;
             other: string | null;
             numbers: components["schemas"]["Numbers"];
             example: components["schemas"]["Address"] | null;
+            /** @description A cart that shows it */
+            cart: components["schemas"]["Cart"] | null;
+            /** @description The moment at which it shows, on the store's clock */
+            at: string | null;
             setting: {
                 /** @enum {string} */
-                kind: "treatment" | "class" | "rate";
+                kind: "treatment" | "class" | "rate" | "offer" | "rule" | "coupon";
                 id: string;
             } | null;
         };
@@ -3747,6 +4273,467 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    createGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupDraft"];
+            };
+        };
+        responses: {
+            /** @description The group */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Group"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderGroups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteGroup: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupPatch"];
+            };
+        };
+        responses: {
+            /** @description The group */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Group"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    createCoupon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CouponDraft"];
+            };
+        };
+        responses: {
+            /** @description The coupon */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Coupon"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderCoupons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteCoupon: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateCoupon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CouponPatch"];
+            };
+        };
+        responses: {
+            /** @description The coupon */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Coupon"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    createOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferDraft"];
+            };
+        };
+        responses: {
+            /** @description The offer */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderOffers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteOffer: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferPatch"];
+            };
+        };
+        responses: {
+            /** @description The offer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    createRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleDraft"];
+            };
+        };
+        responses: {
+            /** @description The rule */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteRule: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulePatch"];
+            };
+        };
+        responses: {
+            /** @description The rule */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readMargins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarginsRequest"];
+            };
+        };
+        responses: {
+            /** @description Margins */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Margins"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readMileposts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cart"];
+            };
+        };
+        responses: {
+            /** @description Mileposts */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MilepostState"];
+                };
+            };
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     readHistory: {

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Applies the rules that hold to one method, in list order.
+  class Judging
+    # @param run [Run]
+    # @param terms [Terms]
+    def initialize(run, terms)
+      @run = run
+      @terms = terms
+      @method = run.method.id
+    end
+
+    # @return [void]
+    def judge
+      @terms.held.each do |verdict|
+        verdict.rule.actions.each { |action| act(verdict.rule, action) if action.touches?(@method) }
+      end
+      @run.provisional.concat(undecided.map(&:open)).uniq!
+    end
+
+    private
+
+    # Rules that would do something to the method, and of which it is not known whether they hold.
+    def undecided
+      @terms.undecided.select { |verdict| verdict.rule.actions.any? { |action| action.touches?(@method) } }
+    end
+
+    def act(rule, action)
+      setting = { kind: "rule", id: rule.id, field: "then" }
+      case action.kind
+      when :hide, :only then @run.bar(:hidden_by_rule, setting, rule: rule.name, how: action.kind)
+      when :rename then rename(rule, action, setting)
+      when :message
+        @run.messages << action.text
+        @run.note(:rules, :"rule.message", setting: setting, rule: rule.name, text: action.text)
+      else reprice(rule, action, setting)
+      end
+    end
+
+    def rename(rule, action, setting)
+      @run.note(:rules, :"rule.renamed", setting: setting, rule: rule.name, from: @run.name, to: action.text)
+      @run.name = action.text
+    end
+
+    def reprice(rule, action, setting)
+      before = @run.price
+      @run.price = action.on(before)
+      @run.note(:rules, :"rule.price", amount: @run.price, setting: setting, rule: rule.name, kind: action.kind,
+                                       before: before, given: action.amount, percent: action.percent)
+    end
+  end
+end

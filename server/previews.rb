@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module Server
+  # Offers and rules as they are being typed, put into a book: in the place of the stored one, or at the end.
+  module Previews
+    LISTS = { "offer" => "offers", "rule" => "rules" }.freeze
+    private_constant :LISTS
+
+    # @param book [GateMile::Book]
+    # @param preview [Hash] "offer" or "rule" => its document, with an id
+    # @return [GateMile::Book]
+    # @raise [Problem] 422
+    def self.policy(book, preview)
+      kind, document = preview.first
+      list = LISTS.fetch(kind)
+      documents = book.policies[list].map(&:dump)
+      at = documents.index { |item| item["id"] == document["id"] } || documents.size
+      documents[at] = document.compact
+      book.with(policies: compiled(book, list, documents, at, kind))
+    end
+
+    def self.compiled(book, list, documents, at, kind)
+      reader = GateMile::Reader.new(book.policies.dump.merge(list => documents))
+      read = GateMile::Policies.read(reader, { currency: book.currency, time_zone: book.store.time_zone })
+      if reader.problems.empty?
+        GateMile::TermsConsistency.new(reader, { zones: book.zones.to_a, methods: book.methods_in_order,
+                                                 classes: book.classes, policies: read }).check
+      end
+      return read if reader.problems.empty?
+
+      problems = reader.problems.map { |one| one.with(pointer: one.pointer.delete_prefix("/#{list}/#{at}")) }
+      raise Problem.of_invalid(GateMile::Invalid.new(problems), under: "/preview/#{kind}")
+    end
+    private_class_method :compiled
+  end
+end

@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+require_relative "../support/policies"
+
+class RuleFindingsTest < Minitest::Test
+  include PoliciesSupport
+
+  # A small world in which every cart can be tried: each bound and what lies beside it, each set of two lines.
+  VALUES = [0, 1, 998, 999, 1000, 2000].freeze
+  GROUPS_OF = [nil, "trade", "crew"].freeze
+  LINES = [{ "class" => "Small" }, { "class" => "Heavy" }, {}, { "tags" => ["gift"] }, { "class" => "Small", "hazardous" => true }].freeze
+
+  # What the audit says of generated rules, against every cart of the small world: what it calls impossible never happens
+  # there, what it calls possible is shown by its own cart, and nothing is missed.
+  def test_contradictions_against_every_cart_of_a_small_world
+    random = Random.new(3)
+    world = worlds
+    shop = small
+    facts = world.map { |sent, at| terms(shop, sent, at) }
+    said = Hash.new(0)
+    250.times do
+      wishes = Array.new(random.rand(1..2)) { [GateMile::Tree.read(GateMile::Reader.new(small_tree(random, 1)), shop.currency), random.rand(3).positive?] }
+      found = GateMile::Situations.new(shop).find(wishes)
+      happens = facts.any? { |one| wishes.all? { |tree, wanted| tree.test(one) == wanted } }
+      said[found.is_a?(Symbol) ? found : :shown] += 1
+      refute_equal :none, found, wishes.map { |tree, wanted| [tree.dump, wanted] }.inspect if happens
+      next if found.is_a?(Symbol)
+
+      seen = terms(shop, found.cart, GateMile::LocalMoment.utc(found.at || "2026-01-05T12:00", "Europe/London"))
+      wishes.each { |tree, wanted| assert_equal wanted, tree.test(seen), tree.dump.inspect }
+    end
+    assert_equal 0, said[:unknown]
+    assert_operator said[:none], :>, 15
+    assert_operator said[:shown], :>, 100
+  end
+
+  # Every cart there is of these goods, groups, coupons and days.
+  def worlds
+    lines = LINES.map { |one| [one] } + LINES.combination(2).to_a + LINES.combination(3).to_a
+    lines.product(VALUES, [1, 2, 3, 4], GROUPS_OF, [[], ["KEEL"]], [Time.utc(2026, 6, 1, 9), Time.utc(2026, 6, 6, 22, 30)]).filter_map do |goods, value, units, group, coupons, at|
+      next if units < goods.size
+
+      list = goods.map { |one| { "name" => "x", "quantity" => 1, "unit_price" => "0.00", "weight" => "0 kg", **one } }
+      list.first["unit_price"] = format("%.2f", value / 100r)
+      list.last["quantity"] = units - goods.size + 1 if goods.size > 1 || value.zero?
+      next if list.sum { |one| one["quantity"] } != units
+
+      [{ "lines" => list, "destination" => { "country" => "GB" }, "group" => group, "coupons" => coupons }.compact, at]
+    end
+  end
+
+  def small
+    book(classes: [{ "id" => "c", "name" => "Small" }, { "id" => "d", "name" => "Heavy" }], groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }],
+         coupons: [{ "id" => "k", "code" => "KEEL" }])
+  end
+
+  def terms(shop, sent, at)
+    sent = cart(sent)
+    zone = shop.zones.land(sent.destination).zone || shop.zones.first
+    GateMile::Terms.new(shop, GateMile::Facts.new(shop, sent, shop.basket(sent), at), zone, sent.destination)
+  end
+
+  def small_tree(random, depth)
+    parts = Array.new(random.rand(1..3)) { depth < 3 && random.rand(3).zero? ? small_tree(random, depth + 1) : small_condition(random) }
+    { pick(random, %w[all all any none]) => parts }
+  end
+
+  def small_condition(random)
+    case random.rand(6)
+    when 0 then { "fact" => "value", pick(random, %w[from over]) => pick(random, %w[9.98 9.99 10.00]), pick(random, %w[below up_to]) => pick(random, %w[9.99 10.00 20.00]) }
+    when 1 then { "fact" => "quantity", pick(random, %w[from up_to]) => random.rand(1..3) }
+    when 2 then { "fact" => "class", "of" => pick(random, [%w[c], %w[d], %w[c d]]), "lines" => pick(random, %w[any every]) }
+    when 3 then pick(random, [{ "fact" => "tag", "of" => ["GIFT"] }, { "fact" => "hazard" }]).merge("lines" => pick(random, %w[any every]))
+    when 4 then pick(random, [{ "fact" => "group", "of" => ["trade"] }, { "fact" => "group", "of" => %w[trade crew] }, { "fact" => "coupon", "of" => ["k"] }])
+    else pick(random, [{ "fact" => "weekday", "of" => [1] }, { "fact" => "weekday", "of" => [6, 7] }, { "fact" => "time", "from" => "22:00", "until" => "06:00" }])
+    end
+  end
+
+  def test_what_is_wrong_with_rules_is_told_with_a_cart
+    over = ->(value) { { "all" => [{ "fact" => "value", "over" => value }] } }
+    shop = book(rules: [
+                  { "id" => "never", "name" => "Never", "when" => { "all" => [{ "fact" => "value", "over" => "100.00" }, { "fact" => "value", "below" => "50.00" }] }, "then" => [{ "kind" => "cap", "amount" => "1.00" }] },
+                  { "id" => "always", "name" => "Always", "when" => { "any" => [{ "fact" => "quantity", "from" => 1 }] }, "then" => [{ "kind" => "message", "text" => "Hi" }] },
+                  { "id" => "big", "name" => "Big carts", "when" => over.call("60.00"), "then" => [{ "kind" => "hide", "methods" => ["m"] }] },
+                  { "id" => "moot", "name" => "Moot", "when" => over.call("80.00"), "then" => [{ "kind" => "rename", "text" => "X", "methods" => ["m"] }] },
+                  { "id" => "one", "name" => "One", "when" => over.call("10.00"), "then" => [{ "kind" => "price", "amount" => "1.00", "methods" => ["n"] }] },
+                  { "id" => "two", "name" => "Two", "when" => { "all" => [{ "fact" => "value", "up_to" => "10.01" }] }, "then" => [{ "kind" => "price", "amount" => "2.00", "methods" => ["n"] }] },
+                  { "id" => "next", "name" => "No next day", "when" => over.call("90.00"), "then" => [{ "kind" => "hide", "methods" => ["n"] }] },
+                  { "id" => "odd", "name" => "Odd", "when" => { "all" => [{ "fact" => "zone", "of" => ["uk"] }, { "fact" => "postcode", "country" => "GB", "of" => ["IV"] }] }, "then" => [{ "kind" => "cap", "amount" => "9.00" }] }
+                ])
+    found = GateMile::RuleFindings.new(shop).list
+    told = found.to_h { |one| [[one.code, one.setting[:id]], one.cart && one.cart["lines"].first["unit_price"]] }
+    assert_equal({ %i[rule_never never] => nil, %i[rule_always always] => "0.00", %i[rule_hidden moot] => "80.01", %i[rules_fight two] => "10.01",
+                   %i[all_hidden next] => "90.01", %i[rule_open odd] => nil },
+                 told.transform_keys { |code, id| [code, id.to_sym] })
+    clash = found.find { |one| one.code == :rules_fight }
+    assert_equal [:price, "Next day"], clash.numbers.values_at(:over, :method)
+    emptied = found.find { |one| one.code == :all_hidden }
+    assert_equal :nothing_available, shop.quote(cart(emptied.cart), at: AT).status
+  end
+end

@@ -29,7 +29,7 @@ module Server
 
         app.post "/api/gates" do
           _, book = settings.shelf.current
-          gates = GateMile::NextGates.new(book, cart_of(body_of, book), at: Time.now).list
+          gates = GateMile::NextGates.new(book, cart_of(body_of, book), at: Quotes.moment(params["at"], book.store.time_zone)).list
           answer({ gates: gates.map { |gate| gate.to_h.merge(price: gate.price&.to_s) } })
         end
 

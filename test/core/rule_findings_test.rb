@@ -86,7 +86,7 @@ class RuleFindingsTest < Minitest::Test
                   { "id" => "one", "name" => "One", "when" => over.call("10.00"), "then" => [{ "kind" => "price", "amount" => "1.00", "methods" => ["n"] }] },
                   { "id" => "two", "name" => "Two", "when" => { "all" => [{ "fact" => "value", "up_to" => "10.01" }] }, "then" => [{ "kind" => "price", "amount" => "2.00", "methods" => ["n"] }] },
                   { "id" => "next", "name" => "No next day", "when" => over.call("90.00"), "then" => [{ "kind" => "hide", "methods" => ["n"] }] },
-                  { "id" => "odd", "name" => "Odd", "when" => { "all" => [{ "fact" => "zone", "of" => ["uk"] }, { "fact" => "postcode", "country" => "GB", "of" => ["IV"] }] }, "then" => [{ "kind" => "cap", "amount" => "9.00" }] }
+                  { "id" => "odd", "name" => "Odd", "when" => { "all" => [{ "fact" => "value", "over" => "5.00" }, { "fact" => "value", "below" => "3.00", "basis" => { "discounts" => "before" } }] }, "then" => [{ "kind" => "cap", "amount" => "9.00" }] }
                 ])
     found = GateMile::RuleFindings.new(shop).list
     told = found.to_h { |one| [[one.code, one.setting[:id]], one.cart && one.cart["lines"].first["unit_price"]] }
@@ -96,6 +96,7 @@ class RuleFindingsTest < Minitest::Test
     clash = found.find { |one| one.code == :rules_fight }
     assert_equal [:price, "Next day"], clash.numbers.values_at(:over, :method)
     emptied = found.find { |one| one.code == :all_hidden }
+    assert_equal ["UK"], emptied.numbers[:zones]
     assert_equal :nothing_available, shop.quote(cart(emptied.cart), at: AT).status
   end
 end

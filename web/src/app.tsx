@@ -12,6 +12,13 @@ import { FindingsPart } from './findings/part'
 import { Goods } from './goods/goods'
 import { Treatments } from './goods/treatments'
 import { Methods } from './methods/methods'
+import { OfferList } from './offers/offer-list'
+import { Offers } from './offers/offers'
+import { Registers } from './offers/registers'
+import { ShopPages } from './offers/shop-pages'
+import { OrderPage } from './rules/order-page'
+import { RuleList } from './rules/rule-list'
+import { Rules } from './rules/rules'
 import { Zones } from './zones/zones'
 import { ByClass } from './rates/by-class'
 import { RateList } from './rates/rate-list'
@@ -100,6 +107,41 @@ export const router = createBrowserRouter([
             ],
           },
           { path: '/methods', element: <Methods /> },
+          {
+            path: '/offers',
+            element: <Offers />,
+            children: [
+              { index: true, element: <OfferList /> },
+              { path: 'registers', element: <Registers /> },
+              { path: 'pages', element: <ShopPages /> },
+              {
+                path: 'findings',
+                element: (
+                  <FindingsPart
+                    section="offers"
+                    none="Nothing found: every offer can be reached, and none gives more than it brings."
+                  />
+                ),
+              },
+            ],
+          },
+          {
+            path: '/rules',
+            element: <Rules />,
+            children: [
+              { index: true, element: <RuleList /> },
+              { path: 'order', element: <OrderPage /> },
+              {
+                path: 'findings',
+                element: (
+                  <FindingsPart
+                    section="rules"
+                    none="Nothing found: every rule can hold, none hides or contradicts another, and every cart keeps a method."
+                  />
+                ),
+              },
+            ],
+          },
           { path: '/shop', element: <ShopSettings /> },
           { path: '*', element: <Navigate to="/" replace /> },
         ],

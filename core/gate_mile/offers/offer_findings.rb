@@ -96,7 +96,7 @@ module GateMile
       end
       return unreached(offer) if found.none?(&:acted)
 
-      [*dear(offer, found.select(&:acted))]
+      offer.effect.kind == :free && offer.threshold ? [*dear(offer, found.select(&:acted))] : []
     end
 
     Attempt = Struct.new(:article, :cart, :zone, :acted, :cost, :brings, :value)

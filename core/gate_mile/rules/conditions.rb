@@ -104,10 +104,12 @@ module GateMile
       def include?(line) = @choice.include?(line)
 
       # @param terms [Terms]
-      # @return [String] the lines that stand against an "every", or those that there are
+      # @return [String] the lines that make an "any" hold, or that stand against an "every"
       def here(terms)
-        found = terms.facts.basket.lines
-        found = found.reject { |line| @choice.include?(line) } if lines == "every"
+        basket = terms.facts.basket
+        found = if lines == "any" then basket.lines.select { |line| @choice.include?(line) }
+                else basket.shipping.reject { |line| @choice.include?(line) }
+                end
         found.map(&:label).uniq.first(5).join(", ")
       end
 

@@ -125,7 +125,12 @@ module GateMile
       hiding = @alive.select { |rule| hidden_by(rule).any? }
       return [] if hiding.empty?
 
-      @book.rates_in_use.group_by(&:zone).filter_map { |zone, rates| emptied(@book.zone(zone), rates, hiding) }
+      found = @book.rates_in_use.group_by(&:zone).filter_map { |zone, rates| emptied(@book.zone(zone), rates, hiding) }
+      found.group_by { |one| one.numbers[:names] }.map do |_, same|
+        first = same.first
+        zones = same.map { |one| @book.zone(one.zone).name }
+        first.with(zone: nil, numbers: first.numbers.merge(zones: zones))
+      end
     end
 
     def emptied(zone, rates, hiding)

@@ -155,9 +155,7 @@ module GateMile
       by_address = conditions.group_by { |condition, _| condition.address }
       found = by_address.transform_values { |list| Destinations.new(list).find }
       return :none if found.value?(:none)
-      return :unknown if found.value?(:unknown) || (by_fact["zone"] && found.key?("delivery"))
-
-      found
+      found.value?(:unknown) ? :unknown : found
     end
 
     def build(parts, to)
@@ -166,10 +164,17 @@ module GateMile
       lines = parts[:lines].map { |line| line.merge(NOTHING) }
       put_measures(lines, parts[:measures].transform_values(&:first), parts[:measures])
       zone = parts[:zone] && @book.zone(parts[:zone])
-      address = to["delivery"] || (zone && @samples.of(zone)) || anywhere
+      address = address(to["delivery"], zone)
       Situation.new({ "lines" => lines.map(&:compact), "destination" => address&.dump,
                       "billing" => to["billing"]&.dump, "group" => name_of(parts[:group]),
                       "coupons" => parts[:coupons].filter_map { |id| code_of(id) } }.compact, parts[:at])
+    end
+
+    # In a zone the address is one that lands there; what is asked of its lines is kept.
+    def address(wanted, zone)
+      return (zone && @samples.of(zone)) || anywhere if wanted.nil?
+
+      wanted.lines.any? && zone && @samples.of(zone) ? @samples.of(zone).with(lines: wanted.lines) : wanted
     end
 
     NOTHING = { "quantity" => 1, "unit_price" => "0", "weight" => "0 kg" }.freeze

@@ -1720,10 +1720,10 @@ export interface components {
             /** @description What a variant has from its product where it says nothing itself */
             inherited: components["schemas"]["ProductInherited"] | null;
             lock_version: number;
-        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
+        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "cost" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
         ProductInherited: {
             treatments: string[];
-        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
+        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "cost" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
         Products: {
             products: components["schemas"]["Product"][];
             total: number;
@@ -3044,7 +3044,10 @@ export interface operations {
     };
     readNextGates: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A moment on the store's clock; now where it is left out */
+                at?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

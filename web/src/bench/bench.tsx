@@ -9,6 +9,7 @@ import { CartMenu } from './cart-menu'
 import { Gets } from './gets'
 import { GoodsSearch } from './goods-search'
 import { Lines } from './lines'
+import { Shopper } from './shopper'
 import { remarkSentence } from '../zones/words'
 import { BenchResultProvider, useBenchResult } from './result'
 
@@ -99,6 +100,7 @@ function Column({ title, search, controls }: { title: string; search: string; co
       </span>
       {adHoc && <AdHoc close={() => setAdHoc(false)} />}
       <Destination />
+      <Shopper />
       {measures && cart.lines.length > 0 && (
         <p className="flex flex-wrap gap-x-3 text-soft">
           <span>

@@ -14,6 +14,39 @@ export interface BenchCart {
   street: string
   /** Off the whole order, as typed; empty for nothing. */
   discount: string
+  /** Name of the customer group; empty for none. */
+  group: string
+  /** Coupon codes and names of other promotions, as typed: commas between them. */
+  coupons: string
+  promotions: string
+  /** As if it were then, on the store's clock: 2026-11-27T18:00; empty for now. */
+  when: string
+  billingCountry: string
+  billingPostcode: string
+  /** How many orders have used an offer, by its id. */
+  uses: Record<string, number>
+}
+
+const NOBODY = {
+  group: '',
+  coupons: '',
+  promotions: '',
+  when: '',
+  billingCountry: '',
+  billingPostcode: '',
+  uses: {},
+}
+
+function listed(text: string): string[] {
+  return text
+    .split(',')
+    .map((part) => part.trim())
+    .filter(Boolean)
+}
+
+/** The moment that the server is asked for; nothing for now. */
+export function momentOf(cart: BenchCart): string | null {
+  return cart.when || null
 }
 
 const KEY = 'gate-mile.bench'
@@ -38,7 +71,27 @@ export function toQuery(cart: BenchCart): string {
   if (cart.postcode) query.set('postcode', cart.postcode)
   if (cart.street) query.set('street', cart.street)
   if (cart.discount) query.set('off', cart.discount)
+  for (const [key, name] of SHOPPER) if (cart[key]) query.set(name, cart[key])
+  for (const [offer, count] of Object.entries(cart.uses)) query.append('used', `${count}*${offer}`)
   return query.toString()
+}
+
+const SHOPPER = [
+  ['group', 'group'],
+  ['coupons', 'coupon'],
+  ['promotions', 'promotion'],
+  ['when', 'at'],
+  ['billingCountry', 'bill'],
+  ['billingPostcode', 'billpostcode'],
+] as const
+
+function readUses(items: string[]): Record<string, number> {
+  return Object.fromEntries(
+    items.flatMap((item) => {
+      const match = /^(\d{1,7})\*(.+)$/.exec(item)
+      return match?.[2] ? [[match[2], Number(match[1])]] : []
+    }),
+  )
 }
 
 function readItem(item: string): BenchLine | null {
@@ -68,6 +121,9 @@ export function fromQuery(text: string): BenchCart | null {
     postcode: field('postcode'),
     street: field('street'),
     discount: field('off'),
+    ...NOBODY,
+    ...Object.fromEntries(SHOPPER.map(([key, name]) => [key, field(name)])),
+    uses: readUses(query.getAll('used')),
   }
 }
 
@@ -88,6 +144,13 @@ export function benchOf(cart: Cart | null | undefined, country: string): BenchCa
     postcode: cart?.destination?.postcode ?? '',
     street: cart?.destination?.lines?.[0] ?? '',
     discount: cart?.order_discount ?? '',
+    ...NOBODY,
+    group: cart?.group ?? '',
+    coupons: (cart?.coupons ?? []).join(', '),
+    promotions: (cart?.promotions ?? []).join(', '),
+    billingCountry: cart?.billing?.country ?? '',
+    billingPostcode: cart?.billing?.postcode ?? '',
+    uses: cart?.offer_uses ?? {},
   }
 }
 
@@ -102,6 +165,13 @@ export function documentOf(cart: BenchCart): Cart {
       lines: cart.street.trim() ? [cart.street.trim()] : [],
     },
     ...(cart.discount.trim() ? { order_discount: cart.discount.trim() } : {}),
+    ...(cart.group.trim() ? { group: cart.group.trim() } : {}),
+    ...(listed(cart.coupons).length ? { coupons: listed(cart.coupons) } : {}),
+    ...(listed(cart.promotions).length ? { promotions: listed(cart.promotions) } : {}),
+    ...(cart.billingCountry
+      ? { billing: { country: cart.billingCountry, postcode: cart.billingPostcode.trim() || null } }
+      : {}),
+    ...(Object.keys(cart.uses).length ? { offer_uses: cart.uses } : {}),
   }
 }
 

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { call, type MethodQuote, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import type { Formats } from '../ui/format'
-import { documentOf, useBenchCart } from './cart'
+import { documentOf, momentOf, useBenchCart } from './cart'
 import { useBenchResult } from './result'
 
 /** How many units more or fewer of a line change each price. */
@@ -11,9 +11,11 @@ export function useGates(): Schemas['NextGates']['gates'] {
   const { cart } = useBenchCart()
   const { bench, error, preview } = useBenchResult()
   const body = documentOf(cart)
+  const at = momentOf(cart)
   const { data } = useQuery({
-    queryKey: ['gates', setup.revision, body],
-    queryFn: ({ signal }) => call<Schemas['NextGates']>('POST', '/api/gates', body, signal),
+    queryKey: ['gates', setup.revision, body, at],
+    queryFn: ({ signal }) =>
+      call<Schemas['NextGates']>('POST', at ? `/api/gates?at=${at}` : '/api/gates', body, signal),
     enabled: bench?.quote.status === 'priced' && !error && !preview,
     placeholderData: keepPreviousData,
     retry: false,

@@ -7,7 +7,9 @@ import { Reckoning } from '../reckoning/reckoning'
 import { toldCauses, statusSentence } from '../reckoning/words'
 import type { Formats } from '../ui/format'
 import { Before, Price } from '../ui/price'
+import { factWords } from '../rules/words'
 import { NextGate, useGates } from './gates'
+import { BenchOffers } from './offers'
 import { useBenchResult } from './result'
 
 /** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
@@ -47,6 +49,7 @@ export function Gets({ formats }: { formats: Formats }) {
           <Row key={method.rate} method={method} formats={formats} gates={gates} />
         ))}
       </ul>
+      <BenchOffers formats={formats} />
     </section>
   )
 }
@@ -71,6 +74,17 @@ function Row({
           {available && (method.promise || method.marks.includes('cheapest')) && (
             <span className="block text-xs text-soft">
               {[method.promise, method.marks.includes('cheapest') && 'cheapest'].filter(Boolean).join(' · ')}
+            </span>
+          )}
+          {available &&
+            method.messages.map((message, at) => (
+              <span key={at} className="block text-xs italic">
+                {message}
+              </span>
+            ))}
+          {available && method.provisional.length > 0 && (
+            <span className="block text-xs text-ochre">
+              may change: {method.provisional.map(factWords).join(', ')} not known
             </span>
           )}
           {available && <NextGate method={method} gates={gates} formats={formats} />}

@@ -2,9 +2,13 @@ import { useQuery } from '@tanstack/react-query'
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
 import { ApiProblem, call, type Bench, type MethodQuote, type Plan, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { documentOf, useBenchCart } from './cart'
+import { documentOf, momentOf, useBenchCart } from './cart'
 
-export type Preview = { rate: string; plan: Plan | null } | { treatment: Schemas['TreatmentPreview'] }
+export type Preview =
+  | { rate: string; plan: Plan | null }
+  | { treatment: Schemas['TreatmentPreview'] }
+  | { offer: Schemas['OfferPreview'] }
+  | { rule: Schemas['RulePreview'] }
 
 interface BenchResult {
   bench: Bench | undefined
@@ -64,6 +68,7 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
     cart: documentOf(cart),
     compare_to: preview ? setup.revision : compareTo,
     preview,
+    at: momentOf(cart),
   }
   const { data, error } = useQuery({
     queryKey: ['bench', setup.revision, request],

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { documentOf, useBenchCart } from '../bench/cart'
+import { documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { useBenchResult } from '../bench/result'
 import type { MeasureName } from './axis'
 
@@ -17,8 +17,8 @@ export function useLines(
   const { cart } = useBenchCart()
   const { preview, previewProblem } = useBenchResult()
   const typed = previewProblem ? null : preview
-  const shared = { cart: documentOf(cart), measure, most, line }
-  const { data: stored } = useAnswer({ ...shared, preview: typed && 'treatment' in typed ? typed : null })
+  const shared = { cart: documentOf(cart), at: momentOf(cart), measure, most, line }
+  const { data: stored } = useAnswer({ ...shared, preview: typed && !('rate' in typed) ? typed : null })
   // A plan being typed changes its own line only.
   const { data: own } = useAnswer(
     typed && 'rate' in typed ? { ...shared, preview: typed, rates: [typed.rate] } : null,

@@ -3,6 +3,8 @@ import { Link } from 'react-router'
 import { call, type Finding } from '../api/client'
 import { useGeography, useWorkshop } from '../api/setup'
 import { useTold } from '../board/edits'
+import { benchOf, useBenchCart } from '../bench/cart'
+import { settingPath } from '../reckoning/paths'
 import { formatsOf } from '../ui/format'
 import { addressWords, findingSentence } from '../zones/words'
 
@@ -46,6 +48,7 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
   const { setup } = useWorkshop()
   const { data: geography } = useGeography()
   const told = useTold()
+  const { replace } = useBenchCart()
   const { text, mend } = findingSentence(finding, setup, geography, formatsOf(setup.store!))
   const zone = setup.zones.find(({ id }) => id === finding.zone)
   return (
@@ -64,17 +67,27 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
         {text}{' '}
         {finding.example && <span className="text-soft">For example {addressWords(finding.example)}. </span>}
         <span className="text-soft">{mend}</span>
+        {finding.cart && (
+          <>
+            {' '}
+            <button
+              type="button"
+              className="rounded-xs underline underline-offset-2"
+              onClick={() => replace({ ...benchOf(finding.cart, ''), when: finding.at ?? '' })}
+            >
+              put a cart that shows it on the bench
+            </button>
+          </>
+        )}
         {finding.setting && (
           <>
             {' '}
             <Link
               className="whitespace-nowrap underline underline-offset-2"
               to={
-                {
-                  class: `/goods/classes#class=${finding.setting.id}`,
-                  treatment: `/goods/treatments#treatment=${finding.setting.id}`,
-                  rate: `/#rate=${finding.setting.id}&field=plan`,
-                }[finding.setting.kind]
+                finding.setting.kind === 'rate'
+                  ? `/#rate=${finding.setting.id}&field=plan`
+                  : settingPath({ ...finding.setting, field: '' })
               }
             >
               go to it

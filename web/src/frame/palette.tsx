@@ -17,6 +17,11 @@ const PARTS = [
   ['/rates/classes', 'Rates: by class'],
   ['/rates/csv', 'Rates: CSV in and out'],
   ['/rates/findings', 'Rates: findings'],
+  ['/offers/registers', 'Offers: customer groups and coupons'],
+  ['/offers/pages', 'Offers: mileposts on the shop’s pages'],
+  ['/offers/findings', 'Offers: findings'],
+  ['/rules/order', 'Rules: what comes first'],
+  ['/rules/findings', 'Rules: findings'],
 ] as const
 
 /** Everything by name: sections, zones, classes, treatments, rates, methods, goods for the bench, undo and redo. */

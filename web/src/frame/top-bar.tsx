@@ -9,6 +9,8 @@ export const SECTIONS = [
   { path: '/goods', name: 'Goods' },
   { path: '/rates', name: 'Rates' },
   { path: '/methods', name: 'Methods' },
+  { path: '/offers', name: 'Offers' },
+  { path: '/rules', name: 'Rules' },
 ] as const
 
 export function Wordmark() {

@@ -4,6 +4,7 @@ export type FieldName =
   | 'sku'
   | 'name'
   | 'price'
+  | 'cost'
   | 'weight'
   | 'length'
   | 'width'
@@ -27,6 +28,7 @@ export const COLUMNS: Column[] = [
   { field: 'sku', label: 'SKU', width: 104, own: true, sort: 'sku' },
   { field: 'name', label: 'Name', width: 196, own: true, sort: 'name' },
   { field: 'price', label: 'Price', width: 58, own: true, sort: 'price', numeric: true },
+  { field: 'cost', label: 'Cost', width: 52, own: true, numeric: true },
   { field: 'weight', label: 'Weight', width: 64, own: true, sort: 'weight', numeric: true },
   { field: 'length', label: 'L', width: 38, own: true, numeric: true },
   { field: 'width', label: 'W', width: 38, own: true, numeric: true },

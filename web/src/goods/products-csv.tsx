@@ -15,6 +15,7 @@ const COLUMNS = [
   ['variant_of', 'variant of'],
   ['name', 'name'],
   ['price', 'price'],
+  ['cost', 'cost'],
   ['weight', 'weight'],
   ['length', 'length'],
   ['width', 'width'],

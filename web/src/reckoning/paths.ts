@@ -9,6 +9,14 @@ export function settingPath(setting: Setting): string {
       return `/methods#method=${encodeURIComponent(setting.id)}`
     case 'treatment':
       return `/goods/treatments#treatment=${encodeURIComponent(setting.id)}&field=${setting.field}`
+    case 'offer':
+      return `/offers#offer=${encodeURIComponent(setting.id)}`
+    case 'rule':
+      return `/rules#rule=${encodeURIComponent(setting.id)}`
+    case 'coupon':
+      return `/offers/registers`
+    case 'class':
+      return `/goods/classes#class=${encodeURIComponent(setting.id)}`
     default:
       return '/'
   }

@@ -21,7 +21,8 @@ export function Reckoning({
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   const zone = setup.zones.find(({ id }) => id === setup.rates.find((rate) => rate.id === method.rate)?.zone)
-  const total = method.reckoning.findIndex((step) => step.code === 'price.total')
+  const ruled = method.reckoning.some((step) => step.code === 'rule.price')
+  const total = ruled ? -1 : method.reckoning.findIndex((step) => step.code === 'price.total')
   return (
     <section
       aria-label={`${reckoningTitle(method, formats)} ${method.name}`}
@@ -52,7 +53,7 @@ export function Reckoning({
             className={`flex items-baseline justify-between gap-4 py-1 ${index === total ? 'border-t-2 border-ink font-semibold' : 'border-t border-hair'}`}
           >
             <span>
-              {stepSentence(step, formats)}
+              {ruled && step.code === 'price.total' ? 'Before rules' : stepSentence(step, formats)}
               {step.setting && (
                 <>
                   {' '}
@@ -76,6 +77,12 @@ export function Reckoning({
             )}
           </li>
         ))}
+        {ruled && (
+          <li className="flex items-baseline justify-between gap-4 border-t-2 border-ink py-1 font-semibold">
+            The shopper pays
+            <Price amount={method.price ?? '0'} formats={formats} />
+          </li>
+        )}
       </ol>
     </section>
   )

@@ -1,6 +1,6 @@
 import type { MethodQuote, Quote, ReckoningStep, Schemas, Setup, Zone } from '../api/client'
 import { measureWords } from '../plans/draft'
-import { countryName, counted, type Formats } from '../ui/format'
+import { countryName, counted, isZero, type Formats } from '../ui/format'
 
 type Numbers = Record<string, unknown>
 
@@ -46,6 +46,12 @@ function partsSentence(numbers: Numbers, formats: Formats): string {
     text(numbers, 'counting')
   ]
   return `${parts.join(' + ')}${counting ?? ''}`
+}
+
+function amountOf(numbers: Numbers, key: string, formats: Formats): string {
+  const amount = text(numbers, key)
+  if (numbers.measure === 'value') return formats.money(amount)
+  return numbers.measure === 'quantity' ? counted(Number(amount), 'unit') : amount
 }
 
 /** One line of a reckoning, as a sentence. The one place where its codes become words. */
@@ -115,6 +121,42 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
       return `To an ending of ${text(numbers, 'ending').replace(/^0/, '')}, from ${formats.money(text(numbers, 'from'))}`
     case 'price.total':
       return 'The shopper pays'
+    case 'offer.acted': {
+      const share =
+        numbers.share && !isZero(text(numbers, 'share'))
+          ? `, beside ${formats.money(text(numbers, 'share'))} for goods that pay their own way`
+          : ''
+      return `Offer “${text(numbers, 'offer')}” takes ${formats.money(text(numbers, 'taken'))} off ${formats.money(text(numbers, 'base'))}${share}`
+    }
+    case 'offer.no_gain':
+      return `Offer “${text(numbers, 'offer')}” is reached, with nothing left to take off`
+    case 'offer.beaten':
+      return `Offer “${text(numbers, 'offer')}” is reached too, but it would come to ${formats.price(text(numbers, 'price'))}`
+    case 'offer.below':
+      return `Offer “${text(numbers, 'offer')}” is not reached: ${amountOf(numbers, 'remaining', formats)} more`
+    case 'offer.over':
+      return `Offer “${text(numbers, 'offer')}” ends below this cart`
+    case 'offer.unknown':
+      return `Offer “${text(numbers, 'offer')}” looks at the weight, which is not known`
+    case 'offer.no_share':
+      return `Offer “${text(numbers, 'offer')}” does not act: what the goods that pay their own way would cost alone is not known`
+    case 'offer.renamed':
+      return `Called “${text(numbers, 'to')}” by offer “${text(numbers, 'offer')}”`
+    case 'rule.renamed':
+      return `Called “${text(numbers, 'to')}” by rule “${text(numbers, 'rule')}”`
+    case 'rule.message':
+      return `Rule “${text(numbers, 'rule')}” says “${text(numbers, 'text')}”`
+    case 'rule.price': {
+      const by = numbers.percent ? `${text(numbers, 'percent')} %` : formats.money(text(numbers, 'given'))
+      const what = {
+        price: `sets ${by}`,
+        add: `adds ${by}`,
+        off: `takes ${by} off`,
+        floor: `asks for at least ${by}`,
+        cap: `asks for at most ${by}`,
+      }[text(numbers, 'kind')]
+      return `Rule “${text(numbers, 'rule')}” ${what}, from ${formats.money(text(numbers, 'before'))}`
+    }
     case 'finish.renamed':
       return `Called “${text(numbers, 'to')}” in this zone, not “${text(numbers, 'from')}”`
     default:
@@ -152,6 +194,10 @@ export function causeSentence(cause: Schemas['Cause'], formats?: Formats): strin
       return 'Depends on where in the zone it goes.'
     case 'too_heavy':
       return `Heavier than a parcel of ${text(numbers, 'most')}: ${(numbers.names as string[]).join(', ')}.`
+    case 'hidden_by_rule':
+      return `Hidden by rule “${text(numbers, 'rule')}”.`
+    case 'hidden_by_offer':
+      return `Hidden, because “${text(numbers, 'offer')}” makes ${text(numbers, 'free')} free.`
     case 'no_price':
       return 'No price is set yet, so it is not offered.'
     case 'unknown_product':

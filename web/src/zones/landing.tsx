@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { ApiProblem, call, type Ladder, type Schemas } from '../api/client'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
-import { documentOf, useBenchCart } from '../bench/cart'
+import { benchOf, documentOf, useBenchCart } from '../bench/cart'
 import { FieldError } from '../ui/field'
 import { countryName, counted } from '../ui/format'
 import { levelWords, remarkSentence } from './words'
@@ -28,7 +28,7 @@ export function Landing() {
     postcode: cart.postcode,
     street: cart.street,
   }
-  const address = documentOf({ lines: [], discount: '', ...shown }).destination
+  const address = documentOf({ ...benchOf(null, ''), ...shown }).destination
   const { data: ladder, error } = useQuery({
     queryKey: ['landing', setup.revision, address],
     queryFn: ({ signal }) => call<Ladder>('POST', '/api/landing', address, signal),

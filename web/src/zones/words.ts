@@ -1,3 +1,4 @@
+import { policyFindingSentence } from '../offers/findings'
 import { goodsFindingSentence } from '../goods/words'
 import type { Area, Finding, Geography, Setup } from '../api/client'
 import { countryName, counted, type Formats } from '../ui/format'
@@ -116,7 +117,9 @@ export function findingSentence(
       }
     }
     default:
-      return goodsFindingSentence(finding, formats)
+      return (
+        (formats && policyFindingSentence(finding, setup, formats)) ?? goodsFindingSentence(finding, formats)
+      )
   }
 }
 

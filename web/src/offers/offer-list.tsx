@@ -1,0 +1,66 @@
+import { call, type Offer } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import { useFindingsAbout } from '../findings/about'
+import { PolicyList, useOpened } from '../policies/policy-list'
+import { AddByName } from '../ui/add-by-name'
+import { formatsOf } from '../ui/format'
+import { OfferEditor } from './offer-editor'
+import { offerSentence, standWords } from './words'
+
+/** Every offer as a sentence, with how it stands with the bench cart. */
+export function OfferList() {
+  const { setup, edit } = useWorkshop()
+  const { bench } = useBenchResult()
+  const formats = formatsOf(setup.store!)
+  const { opened, open } = useOpened('/offers', 'offer')
+  const findings = useFindingsAbout('offers')
+  const stand = (offer: Offer) => {
+    const outlook = bench?.quote.offers.find((one) => one.offer === offer.id)
+    if (!outlook) return null
+    return (
+      <>
+        Bench cart:{' '}
+        <span className={outlook.state === 'acted' ? 'bg-lime px-1 text-ink' : 'text-ink'}>
+          {standWords(outlook, setup, formats)}
+        </span>
+      </>
+    )
+  }
+  return (
+    <div className="pb-8">
+      <p className="mb-2 max-w-3xl text-soft">
+        An offer makes shipping free or cheaper under conditions. Of those that a cart has reached, all that
+        go together count as one, and the lowest price wins; among equals the one that stands higher.
+      </p>
+      <PolicyList
+        label="Offers"
+        path="/api/offers"
+        items={setup.offers}
+        opened={opened}
+        open={open}
+        findings={findings}
+        sentence={(offer) => offerSentence(offer, setup, formats)}
+        stand={stand}
+        editor={(offer) => (
+          <OfferEditor key={offer.id} offer={offer} close={() => open(null)} opened={open} />
+        )}
+      />
+      {setup.offers.length === 0 && (
+        <p className="border-t border-hair py-3">
+          There are no offers yet: everybody pays what the rates say. Name one below; it starts switched off.
+        </p>
+      )}
+      <AddByName
+        what="offer"
+        inputId="new-offer"
+        add={async (name) => {
+          const made = await edit(() =>
+            call<Offer>('POST', '/api/offers', { name, active: false, effect: { kind: 'free' } }),
+          )
+          open(made.id)
+        }}
+      />
+    </div>
+  )
+}

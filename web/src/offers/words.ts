@@ -1,0 +1,207 @@
+import type { Milepost, Offer, Outlook, Schemas, Setup } from '../api/client'
+import type { Formats } from '../ui/format'
+import { momentWords } from '../ui/moment'
+
+type Fields = Schemas['OfferFields']
+type Reason = Outlook['reasons'][number]
+
+export function list(names: string[], last = 'and'): string {
+  return names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} ${last} ${names.at(-1)}`
+}
+
+export function namesOf(ids: readonly string[], items: { id?: string; name?: string }[]): string[] {
+  return ids.map((id) => items.find((item) => item.id === id)?.name ?? 'one that is gone')
+}
+
+function codesOf(ids: readonly string[], setup: Setup): string[] {
+  return ids.map((id) => setup.coupons.find((coupon) => coupon.id === id)?.code ?? 'one that is gone')
+}
+
+/** An amount of a measure as it is typed, with the currency where it is money. */
+export function measured(measure: string, amount: string, formats: Formats): string {
+  if (measure === 'value') return /^\d+(\.\d+)?$/.test(amount) ? formats.money(amount) : amount
+  return measure === 'quantity' ? `${amount} ${amount === '1' ? 'unit' : 'units'}` : amount
+}
+
+export function goodsWords(goods: Schemas['GoodsChoice'], setup: Setup): string {
+  const parts = [
+    goods.classes?.length ? `class ${list(namesOf(goods.classes, setup.classes), 'or')}` : '',
+    goods.tags?.length ? `tag ${list(goods.tags, 'or')}` : '',
+    goods.skus?.length ? list(goods.skus, 'or') : '',
+    goods.hazardous ? 'the hazard mark' : '',
+  ].filter(Boolean)
+  return parts.length ? `goods of ${list(parts, 'or')}` : 'goods (none chosen yet)'
+}
+
+function effectWords(effect: Schemas['Effect'], formats: Formats): string {
+  const amount = effect.amount && /^\d/.test(effect.amount) ? formats.money(effect.amount) : '…'
+  const what = {
+    free: 'is free',
+    fixed: `costs ${amount}`,
+    off: `costs ${amount} less`,
+    percent: `costs ${effect.percent || '…'} % less`,
+  }[effect.kind]
+  return effect.most && /^\d/.test(effect.most)
+    ? `${what}, by ${formats.money(effect.most)} at the most`
+    : what
+}
+
+function basisWords(basis: Schemas['Basis'] | null | undefined): string {
+  if (!basis) return ''
+  const parts = [
+    basis.discounts === 'before' && 'before discounts',
+    basis.tax === 'without' && 'without tax',
+    basis.lines === 'all' && 'of all goods',
+    basis.lines === 'ordinary' && 'of what the ordinary rate prices',
+  ].filter((part): part is string => Boolean(part))
+  return parts.length ? ` (${parts.join(', ')})` : ''
+}
+
+function thresholdWords(threshold: NonNullable<Fields['threshold']>, formats: Formats): string {
+  const { measure, from, below } = threshold
+  const end = below ? ` and less than ${measured(measure, below, formats)}` : ''
+  const name = { value: 'a value', weight: 'a weight', quantity: 'a quantity' }[measure]
+  return `from ${name} of ${measured(measure, from || '…', formats)}${end}${basisWords(threshold.basis)}`
+}
+
+/** An offer as a sentence that the merchant can read back. */
+export function offerSentence(offer: Fields, setup: Setup, formats: Formats): string {
+  const by = offer.methods ? list(namesOf(offer.methods, setup.methods), 'or') : 'Every method'
+  const to = offer.zones ? ` to ${list(namesOf(offer.zones, setup.zones), 'or')}` : ''
+  const parts = [`${by}${to} ${effectWords(offer.effect ?? { kind: 'free' }, formats)}`]
+  if (offer.threshold) parts.push(thresholdWords(offer.threshold, formats))
+  if (offer.groups?.only) parts.push(`for ${list(namesOf(offer.groups.only, setup.groups))} only`)
+  if (offer.groups?.except) parts.push(`not for ${list(namesOf(offer.groups.except, setup.groups), 'or')}`)
+  if (offer.coupons) parts.push(`with coupon ${list(codesOf(offer.coupons, setup), 'or')}`)
+  if (offer.promotions === 'with') parts.push('together with another promotion')
+  if (offer.promotions === 'without') parts.push('while no other promotion is in the cart')
+  if (offer.first) parts.push(`for the first ${offer.first} orders`)
+  if (offer.starts) parts.push(`from ${momentWords(offer.starts)}`)
+  if (offer.ends) parts.push(`until ${momentWords(offer.ends)}`)
+  if (offer.blocking) parts.push(`not with ${goodsWords(offer.blocking, setup)} in the cart`)
+  if (offer.paying) parts.push(`while ${goodsWords(offer.paying, setup)} pay their own way`)
+  const more = [
+    offer.own_prices && 'Own prices and fees fall under it too.',
+    offer.hides_paid && 'Methods that cost money are hidden then.',
+    offer.combines ? 'It goes together with other offers.' : '',
+  ].filter(Boolean)
+  return `${parts.join(', ')}.${more.length ? ` ${more.join(' ')}` : ''}`
+}
+
+/** Why an offer does not act on a cart, in numbers. */
+export function reasonSentence(reason: Reason, outlook: Outlook, setup: Setup, formats: Formats): string {
+  const text = (key: string) => String(reason[key] ?? '')
+  const amount = (key: string) => measured(outlook.measure ?? '', text(key), formats)
+  switch (reason.code) {
+    case 'off':
+      return 'It is switched off.'
+    case 'other_zone':
+      return `It does not hold in ${text('zone')}.`
+    case 'other_group':
+      return reason.group
+        ? `It is not for ${namesOf([text('group')], setup.groups)[0]}.`
+        : 'It is for customer groups, and this cart has none.'
+    case 'no_coupon':
+      return `It needs coupon ${list(codesOf(reason.coupons as string[], setup), 'or')}.`
+    case 'no_promotion':
+      return 'It needs another promotion in the cart.'
+    case 'promotion':
+      return `Another promotion is in the cart: ${(reason.names as string[]).join(', ')}.`
+    case 'early':
+      return `It begins ${momentWords(text('starts'))}.`
+    case 'late':
+      return `It ended ${momentWords(text('ends'))}.`
+    case 'used_up':
+      return `It was for the first ${text('first')} orders, and ${text('uses')} have used it.`
+    case 'blocked':
+      return `Kept out by ${(reason.names as string[]).join(', ')}.`
+    case 'no_zone':
+      return 'It holds in none of the zones that the address may be in.'
+    case 'below':
+      return `${amount('remaining')} more: the cart comes to ${amount('here')}${outlook.threshold ? ` of ${measured(outlook.measure ?? '', outlook.threshold, formats)}` : ''}.`
+    case 'over':
+      return `The cart comes to ${amount('here')}, and it ends below ${amount('below')}.`
+    case 'beaten':
+      return `Another offer is better: with this one the shopper would pay ${formats.price(text('price'))}.`
+    case 'unknown':
+      return 'Goods in the cart have no weight, so nobody knows whether it is reached.'
+    case 'no_share':
+      return 'What the goods that pay their own way would cost alone is not known.'
+    case 'no_method':
+      return 'None of its methods is available to this cart.'
+    default:
+      return reason.code
+  }
+}
+
+/** How an offer stands with the bench cart, in a few words. */
+export function standWords(outlook: Outlook, setup: Setup, formats: Formats): string {
+  switch (outlook.state) {
+    case 'acted':
+      return outlook.methods.length
+        ? `acts on ${list(namesOf(outlook.methods, setup.methods))}`
+        : 'reached, once the address is known'
+    case 'no_gain':
+      return 'reached, with nothing left to take off'
+    case 'below':
+      return `${measured(outlook.measure ?? '', outlook.remaining ?? '', formats)} more`
+    default:
+      return outlook.reasons.map((reason) => reasonSentence(reason, outlook, setup, formats)).join(' ')
+  }
+}
+
+export const MOMENTS = ['before', 'away', 'nearly', 'reached', 'not_for_you'] as const
+export type Moment = (typeof MOMENTS)[number]
+
+export const MOMENT_NAMES: Record<Moment, string> = {
+  before: 'Before anything is in the cart',
+  away: 'On the way',
+  nearly: 'Nearly there',
+  reached: 'Once reached',
+  not_for_you: 'Who does not get it',
+}
+
+export interface PlaceholderValues {
+  remaining: string
+  threshold: string
+  zone: string
+  method: string
+}
+
+/** A milepost's text with its placeholders filled in. It is only ever shown as text. */
+export function filled(text: string, values: PlaceholderValues): string {
+  return text.replace(/\{\s*(\w+)\s*\}/g, (whole, name: string) =>
+    name in values ? values[name as keyof PlaceholderValues] : whole,
+  )
+}
+
+/** What the placeholders stand for on the bench cart. */
+export function placeholderValues(
+  offer: Fields,
+  outlook: Outlook | undefined,
+  setup: Setup,
+  zone: string | null | undefined,
+  formats: Formats,
+): PlaceholderValues {
+  const measure = offer.threshold?.measure ?? ''
+  const amount = (value: string | null | undefined) => (value ? measured(measure, value, formats) : '')
+  const method = outlook?.methods[0] ?? offer.methods?.[0] ?? setup.methods[0]?.id ?? ''
+  const where = zone ?? offer.zones?.[0]
+  return {
+    remaining: amount(outlook?.remaining ?? offer.threshold?.from),
+    threshold: amount(outlook?.threshold ?? offer.threshold?.from),
+    zone: where ? (namesOf([where], setup.zones)[0] ?? '') : '',
+    method: namesOf([method], setup.methods)[0] ?? '',
+  }
+}
+
+export const STANDARD_TEXTS: NonNullable<Milepost['texts']> = {
+  before: 'Delivery to {zone} is free from {threshold}',
+  away: '{remaining} more and delivery is free',
+  nearly: 'Nearly there: {remaining} more and delivery is free',
+  reached: 'Delivery is free',
+}
+
+export function offerName(id: string, setup: Setup): string {
+  return setup.offers.find((offer: Offer) => offer.id === id)?.name ?? 'an offer that is gone'
+}

@@ -1,0 +1,118 @@
+import { ArrowDown, ArrowUp } from 'lucide-react'
+import type { ReactNode } from 'react'
+import { useLocation, useNavigate } from 'react-router'
+import { call, type Finding } from '../api/client'
+import { awake, useWorkshop } from '../api/setup'
+import { moved, useTold } from '../board/edits'
+import { findingSentence } from '../zones/words'
+import { formatsOf } from '../ui/format'
+
+interface Item {
+  id: string
+  name?: string
+  active?: boolean
+}
+
+/** Which item of a list is open: it stands in the page's address. */
+export function useOpened(path: string, key: string) {
+  const { hash } = useLocation()
+  const navigate = useNavigate()
+  const opened = new URLSearchParams(hash.slice(1)).get(key)
+  return {
+    opened,
+    open: (id: string | null) =>
+      void navigate(id ? `${path}#${key}=${encodeURIComponent(id)}` : path, { replace: true }),
+  }
+}
+
+/** A list whose order counts: offers, rules. One of them can be open, to be edited in place. */
+export function PolicyList<Kind extends Item>({
+  label,
+  path,
+  items,
+  opened,
+  open,
+  findings,
+  sentence,
+  stand,
+  editor,
+}: {
+  label: string
+  /** Of the API: "/api/offers". */
+  path: string
+  items: Kind[]
+  opened: string | null
+  open: (id: string | null) => void
+  findings: Finding[]
+  sentence: (item: Kind) => string
+  /** What it does to the bench cart now. */
+  stand: (item: Kind) => ReactNode
+  editor: (item: Kind) => ReactNode
+}) {
+  const { setup } = useWorkshop()
+  const told = useTold()
+  const move = (at: number, by: number) => {
+    const order = moved(items, at, by)
+    if (order) void told('', () => call('PUT', `${path}/order`, { ids: order.map(({ id }) => id) }))
+  }
+  return (
+    <ol aria-label={label}>
+      {items.map((item, at) => {
+        const isOpen = opened === item.id
+        const about = awake(findings).filter(({ setting }) => setting?.id === item.id)
+        return (
+          <li
+            key={item.id}
+            className={`border-t border-l-4 border-t-hair ${isOpen ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
+          >
+            <div className="flex items-start gap-3 py-2 pl-2">
+              <span className="w-5 pt-0.5 text-right font-cond text-soft">{at + 1}</span>
+              <div className="min-w-0 flex-1">
+                <button
+                  type="button"
+                  className="rounded-xs text-left font-medium break-words hover:underline"
+                  aria-expanded={isOpen}
+                  onClick={() => open(isOpen ? null : item.id)}
+                >
+                  {item.name}
+                </button>
+                {!item.active && (
+                  <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>
+                )}
+                {!isOpen && <p className={item.active ? '' : 'text-soft'}>{sentence(item)}</p>}
+                <p className="text-soft">{stand(item)}</p>
+                {about.map((finding) => (
+                  <p key={finding.key} className="text-ochre">
+                    <span aria-hidden>△ </span>
+                    {findingSentence(finding, setup, undefined, formatsOf(setup.store!)).text}
+                  </p>
+                ))}
+              </div>
+              <span className="flex">
+                <button
+                  type="button"
+                  className="quiet px-1"
+                  aria-label={`Move ${item.name} up`}
+                  disabled={at === 0}
+                  onClick={() => move(at, -1)}
+                >
+                  <ArrowUp size={13} aria-hidden />
+                </button>
+                <button
+                  type="button"
+                  className="quiet px-1"
+                  aria-label={`Move ${item.name} down`}
+                  disabled={at === items.length - 1}
+                  onClick={() => move(at, 1)}
+                >
+                  <ArrowDown size={13} aria-hidden />
+                </button>
+              </span>
+            </div>
+            {isOpen && editor(item)}
+          </li>
+        )
+      })}
+    </ol>
+  )
+}

@@ -1,0 +1,228 @@
+import { Plus, X } from 'lucide-react'
+import type { Action, Rule, Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import { EditorFrame } from '../policies/editor-frame'
+import { useDraft } from '../policies/use-draft'
+import { Boxes, Question } from '../ui/choose'
+import { FieldError } from '../ui/field'
+import { formatsOf } from '../ui/format'
+import { Typed } from '../ui/typed'
+import { TreeEditor } from './tree-editor'
+import { ruleSentence, verdictSentence } from './words'
+
+type Fields = Schemas['RuleFields']
+
+const ACTIONS: [Action['kind'], string][] = [
+  ['hide', 'hide'],
+  ['only', 'offer only'],
+  ['rename', 'rename'],
+  ['price', 'set the price of'],
+  ['add', 'add to'],
+  ['off', 'take off'],
+  ['floor', 'not less than, for'],
+  ['cap', 'not more than, for'],
+  ['message', 'a message with'],
+]
+
+/** One rule, edited in place: its conditions as a tree, what it does, and the sentence of both. */
+export function RuleEditor({
+  rule,
+  close,
+  opened,
+}: {
+  rule: Rule
+  close: () => void
+  opened: (id: string) => void
+}) {
+  const { setup } = useWorkshop()
+  const { bench } = useBenchResult()
+  const formats = formatsOf(setup.store!)
+  const draft = useDraft<Fields, Rule>(rule, '/api/rules', 'rule')
+  const { doc, change, commit, put, errorAt } = draft
+  const actions = doc.then ?? []
+  const verdict = bench?.quote.rules.find((one) => one.rule === rule.id)
+  const set = (at: number, action: Action) => actions.map((one, place) => (place === at ? action : one))
+  return (
+    <EditorFrame
+      item={rule}
+      path="/api/rules"
+      put={put}
+      close={close}
+      opened={opened}
+      sentence={ruleSentence(doc, setup, formats)}
+      current={draft.current ? ruleSentence(draft.current, setup, formats) : null}
+      useMine={draft.useMine}
+      drop={draft.drop}
+      problem={draft.problem}
+    >
+      <Question title="When?">
+        <TreeEditor
+          tree={doc.when ?? { all: [] }}
+          depth={1}
+          pointer="/when"
+          change={(when) => change({ when })}
+          put={(when) => put({ when })}
+          commit={commit}
+          errorAt={errorAt}
+        />
+        {verdict && doc.active && (
+          <p className="mt-2 text-soft">
+            Bench cart: <span className="text-ink">{verdictSentence(verdict, setup, formats)}</span>
+          </p>
+        )}
+      </Question>
+      <Question title="Then">
+        <ol className="flex flex-col gap-2">
+          {actions.map((action, at) => (
+            <li key={at} className="border-l-2 border-edge pl-3">
+              <ActionEditor
+                action={action}
+                change={(next) => change({ then: set(at, next) })}
+                put={(next) => put({ then: set(at, next) })}
+                commit={commit}
+                errorAt={(below) => errorAt(`/then/${at}${below}`)}
+                remove={
+                  actions.length > 1
+                    ? () => put({ then: actions.filter((_, place) => place !== at) })
+                    : undefined
+                }
+              />
+            </li>
+          ))}
+        </ol>
+        {errorAt('/then') && actions.length === 0 && <FieldError>{errorAt('/then')}</FieldError>}
+        <button
+          type="button"
+          className="quiet mt-1"
+          onClick={() => change({ then: [...actions, { kind: 'message', text: '' }] })}
+        >
+          <Plus size={13} aria-hidden /> And something else
+        </button>
+      </Question>
+    </EditorFrame>
+  )
+}
+
+/** What an action of another kind keeps of the one before. */
+function asKind(action: Action, kind: Action['kind'], all: string[]): Action {
+  const methods = action.methods ?? (kind === 'only' ? all.slice(0, 1) : undefined)
+  const kept = methods ? { methods } : {}
+  if (kind === 'rename' || kind === 'message') return { kind, ...kept, text: action.text ?? '' }
+  if (kind === 'hide' || kind === 'only') return { kind, ...kept }
+  return { kind, ...kept, amount: action.amount ?? '' }
+}
+
+function ActionEditor({
+  action,
+  change,
+  put,
+  commit,
+  errorAt,
+  remove,
+}: {
+  action: Action
+  change: (action: Action) => void
+  put: (action: Action) => void
+  commit: () => void
+  errorAt: (below: string) => string | undefined
+  remove: (() => void) | undefined
+}) {
+  const { setup } = useWorkshop()
+  const { symbol } = formatsOf(setup.store!)
+  const ids = setup.methods.map(({ id }) => id!)
+  const relative = action.kind === 'add' || action.kind === 'off'
+  const inPercent = action.percent !== undefined
+  const choose = (kind: Action['kind']) => {
+    const next = asKind(action, kind, ids)
+    if (next.kind === 'hide' || next.kind === 'only' || next.amount || next.text) put(next)
+    else change(next)
+  }
+  const { percent: _, amount: __, ...bare } = action
+  return (
+    <div className="flex flex-wrap items-start gap-x-4 gap-y-1.5">
+      <select
+        className="field"
+        aria-label="What it does"
+        value={action.kind}
+        onChange={(event) => choose(event.target.value as Action['kind'])}
+      >
+        {ACTIONS.map(([kind, label]) => (
+          <option key={kind} value={kind}>
+            {label}
+          </option>
+        ))}
+      </select>
+      <span className="flex flex-col gap-1">
+        {action.kind !== 'only' && (
+          <label className="flex min-h-8 items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={action.methods === undefined}
+              onChange={(event) => {
+                const { methods: _m, ...rest } = action
+                put(event.target.checked ? rest : { ...rest, methods: ids.slice(0, 1) })
+              }}
+            />
+            every method
+          </label>
+        )}
+        {action.methods && (
+          <Boxes
+            list={setup.methods}
+            chosen={action.methods}
+            label="Method"
+            put={(methods) => (methods.length ? put({ ...action, methods }) : change({ ...action, methods }))}
+          />
+        )}
+        {errorAt('/methods') && <FieldError>{errorAt('/methods')}</FieldError>}
+      </span>
+      {action.text !== undefined && (
+        <Typed
+          label={action.kind === 'rename' ? 'New name' : 'Message'}
+          hideLabel
+          width="w-72"
+          placeholder={action.kind === 'rename' ? 'its name then' : 'what the shopper reads'}
+          value={action.text}
+          error={errorAt('/text')}
+          change={(text) => change({ ...action, text })}
+          commit={commit}
+        />
+      )}
+      {(action.amount !== undefined || inPercent) && (
+        <span className="flex items-start gap-1.5">
+          <Typed
+            label={inPercent ? 'Percent' : 'Amount'}
+            hideLabel
+            inputMode="decimal"
+            placeholder={inPercent ? '10' : '0.00'}
+            value={(inPercent ? action.percent : action.amount) ?? ''}
+            error={errorAt(inPercent ? '/percent' : '/amount')}
+            change={(text) => change(inPercent ? { ...bare, percent: text } : { ...bare, amount: text })}
+            commit={commit}
+          />
+          {relative ? (
+            <select
+              className="field"
+              aria-label="In money or percent"
+              value={inPercent ? 'percent' : 'amount'}
+              onChange={(event) =>
+                change({ ...bare, [event.target.value]: action.amount ?? action.percent ?? '' })
+              }
+            >
+              <option value="amount">{symbol}</option>
+              <option value="percent">%</option>
+            </select>
+          ) : (
+            <span className="pt-1.5 text-soft">{symbol}</span>
+          )}
+        </span>
+      )}
+      {remove && (
+        <button type="button" className="quiet px-1" aria-label="Do not do this" onClick={remove}>
+          <X size={13} aria-hidden />
+        </button>
+      )}
+    </div>
+  )
+}

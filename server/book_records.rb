@@ -11,8 +11,7 @@ module Server
       def write(book, opening_cart: nil)
         book = GateMile::Book.compile(book).dump
         History.unrecorded do
-          Records::Store.create!(book["store"].except("tax_classes").merge("id" => 1, "opening_cart" => opening_cart))
-          book["store"].fetch("tax_classes", []).each { |item| Records::TaxClass.create!(item) }
+          store(book["store"], opening_cart)
           book["classes"].each { |item| Records::ShippingClass.create!(item.except("treatments")) }
           book["zones"].each { |zone| zone(zone) }
           book["methods"].each { |method| Records::ShippingMethod.create!(method) }
@@ -23,6 +22,11 @@ module Server
       end
 
       private
+
+      def store(store, opening_cart)
+        Records::Store.create!(store.except("tax_classes").merge("id" => 1, "opening_cart" => opening_cart))
+        store.fetch("tax_classes", []).each { |item| Records::TaxClass.create!(item) }
+      end
 
       def zone(zone)
         Records::Zone.new(zone.except("areas")).tap { |record| record.add(zone["areas"]) }.save!

@@ -3,8 +3,8 @@
 module Server
   # The products of the database as they stand in a book document, variants under their products.
   module CatalogueDocument
-    COLUMNS = %i[id parent_id sku name price_minor cost_minor weight length width height shipping_class_id ships tags hazardous
-                 tax_class_id].freeze
+    COLUMNS = %i[id parent_id sku name price_minor cost_minor weight length width height shipping_class_id ships tags
+                 hazardous tax_class_id].freeze
     private_constant :COLUMNS
 
     class << self

@@ -6,8 +6,8 @@ module Server
     # Columns of what a variant always has from its product.
     OF_PRODUCTS = %w[ships tags hazardous tax_class_id].freeze
     # Columns as the contract calls them.
-    FIELDS = { "price_minor" => "price", "cost_minor" => "cost", "shipping_class_id" => "class", "tax_class_id" => "tax_class",
-               "parent_id" => "variant_of" }.freeze
+    FIELDS = { "price_minor" => "price", "cost_minor" => "cost", "shipping_class_id" => "class",
+               "tax_class_id" => "tax_class", "parent_id" => "variant_of" }.freeze
 
     class << self
       # @param relation [ActiveRecord::Relation]

@@ -84,7 +84,7 @@ module Server
       ends_before: "The end must come after the start.",
       no_goods: "Choose at least one class, tag or product.",
       below_from: "This must be more than the threshold, %<from>s.",
-      unknown_placeholder: "There is no placeholder {%<name>s}. There are {remaining}, {threshold}, {zone} and {method}.",
+      unknown_placeholder: "There is no placeholder {%<name>s}, only {remaining}, {threshold}, {zone} and {method}.",
       not_a_link: "Write an address that begins with https:// or with /.",
       wider_than_offer: "The offer does not hold here: a milepost can only be narrowed.",
       only_or_except: "Name the groups that get it, or those that do not, not both.",

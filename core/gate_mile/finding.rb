@@ -4,9 +4,9 @@ module GateMile
   # Something that the audit of a setup found.
   #
   # code; harm: :problem, :warning or :note; zone: id of the zone at which it shows, or nil; other: id of a second zone,
-  # or nil; numbers: what belongs to it; example: an {Address} that shows it, or nil; cart: document of a cart that shows
-  # it, or nil; at: the moment at which it shows, on the store's clock; setting: what causes it, `{ kind:, id: }`, where
-  # it is not the zone.
+  # or nil; numbers: what belongs to it; example: an {Address} that shows it, or nil; cart: document of a cart that
+  # shows it, or nil; at: the moment at which it shows, on the store's clock; setting: what causes it,
+  # `{ kind:, id: }`, where it is not the zone.
   class Finding < Value.of(:code, :harm, :zone, :other, :numbers, :example, :cart, :at, :setting)
     HARMS = %i[problem warning note].freeze
     # What costs most comes first: a zero charged by accident, nothing available, losses, then holes and ties. What is

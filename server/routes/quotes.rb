@@ -29,7 +29,8 @@ module Server
 
         app.post "/api/gates" do
           _, book = settings.shelf.current
-          gates = GateMile::NextGates.new(book, cart_of(body_of, book), at: Quotes.moment(params["at"], book.store.time_zone)).list
+          gates = GateMile::NextGates.new(book, cart_of(body_of, book),
+                                          at: Quotes.moment(params["at"], book.store.time_zone)).list
           answer({ gates: gates.map { |gate| gate.to_h.merge(price: gate.price&.to_s) } })
         end
 
@@ -46,9 +47,9 @@ module Server
 
         asked = body["rates"]
         rates = asked ? book.rates.select { |rate| asked.include?(rate.id) } : book.rates
-        found = GateMile::PriceLines.new(book, cart, body["measure"], most, line: body.fetch("line", 0),
-                                                                            at: moment(body["at"], book.store.time_zone))
-                                    .of(rates)
+        at = moment(body["at"], book.store.time_zone)
+        drawn = GateMile::PriceLines.new(book, cart, body["measure"], most, at: at, line: body.fetch("line", 0))
+        found = drawn.of(rates)
         found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
       rescue GateMile::Malformed => e
         detail = Words.of(e.code, **e.numbers)

@@ -31,7 +31,8 @@ class PoliciesTest < Minitest::Test
     free = { "id" => "o", "name" => "Free", "threshold" => { "measure" => "value", "from" => "40.00" }, "effect" => { "kind" => "free" } }
     goods = [{ "sku" => "N", "name" => "N", "price" => "19.99", "weight" => "1 kg" }, { "sku" => "P", "name" => "P", "price" => "0.02", "weight" => "1 kg" },
              { "sku" => "H", "name" => "H", "price" => "45.00", "weight" => "20 kg", "class" => "h" }]
-    plan = { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => [{ "at" => "0 kg", "amount" => "4.50" }, { "at" => "10 kg", "amount" => "12.00" }] } }
+    plan = { "schedule" => { "kind" => "steps", "measure" => "weight",
+                             "steps" => [{ "at" => "0 kg", "amount" => "4.50" }, { "at" => "10 kg", "amount" => "12.00" }] } }
     setup = { products: goods, classes: [{ "id" => "h", "name" => "Heavy" }], rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan }] }
     pays = lambda { |offer, *lines|
       quote(book(**setup, offers: [offer]), lines, to("GB")).methods.first.price.to_s
@@ -69,7 +70,7 @@ class PoliciesTest < Minitest::Test
     free = { "id" => "o", "name" => "Free", "threshold" => { "measure" => "value", "from" => "10.00" }, "zones" => ["uk"], "groups" => { "except" => ["g"] },
              "blocking" => { "skus" => ["B"] }, "effect" => { "kind" => "free" }, "milepost" => { "texts" => texts, "near" => "3.00" } }
     shop = book(offers: [free], groups: [{ "id" => "g", "name" => "Trade" }],
-                products: [{ "sku" => "A", "name" => "A", "price" => "1.90", "weight" => "1 kg" }, { "sku" => "B", "name" => "B", "price" => "9.00", "weight" => "1 kg" }])
+                products: { "A" => "1.90", "B" => "9.00" }.map { |sku, price| { "sku" => sku, "name" => sku, "price" => price, "weight" => "1 kg" } })
     seen = lambda { |lines, to, **more|
       found = shop.quote(cart({ "lines" => lines, "destination" => to, **more.transform_keys(&:to_s) }), at: AT).outlooks.first
       [found.state, found.remaining.to_s, found.moment]
@@ -86,7 +87,11 @@ class PoliciesTest < Minitest::Test
   def test_facts_that_the_cart_does_not_carry
     rule = { "id" => "r", "name" => "No boxes", "when" => { "all" => [{ "fact" => "zone", "of" => ["uk"] }, { "fact" => "po_box" }] },
              "then" => [{ "kind" => "hide", "methods" => ["m"] }] }
-    ask = ->(shop, to) { shop.quote(cart({ "lines" => [line], "destination" => to }), at: AT).methods.to_h { |one| [one[:method], [one.price&.to_s, one.provisional]] } }
+    ask = lambda { |shop, to|
+      shop.quote(cart({ "lines" => [line], "destination" => to }), at: AT).methods.to_h do |one|
+        [one[:method], [one.price&.to_s, one.provisional]]
+      end
+    }
     shop = book(rules: [rule])
     assert_equal({ "m" => ["4.50", [:street]], "n" => ["3.00", []] }, ask.call(shop, to("GB")))
     assert_equal [nil, []], ask.call(shop, to("GB").merge("lines" => ["P.O. Box 7"]))["m"]
@@ -107,7 +112,8 @@ class PoliciesTest < Minitest::Test
     ["offers", { "methods" => ["gone"] }] => ["/offers/0/methods/0", :unknown_id],
     ["offers", { "blocking" => {} }] => ["/offers/0/blocking", :no_goods],
     ["offers", { "starts" => "2026-02-30T00:00" }] => ["/offers/0/starts", :not_a_moment],
-    ["rules", { "when" => { "all" => [{ "any" => [{ "none" => [{ "all" => [{ "any" => [] }] }] }] }] } }] => ["/rules/0/when/all/0/any/0/none/0/all/0", :too_deep],
+    ["rules",
+     { "when" => { "all" => [{ "any" => [{ "none" => [{ "all" => [{ "any" => [] }] }] }] }] } }] => ["/rules/0/when/all/0/any/0/none/0/all/0", :too_deep],
     ["rules", { "when" => { "all" => [{ "fact" => "value" }] } }] => ["/rules/0/when/all/0/from", :no_bound],
     ["rules", { "when" => { "all" => [{ "fact" => "class", "of" => ["x"] }] } }] => ["/rules/0/when/all/0/of/0", :unknown_id],
     ["rules", { "when" => { "all" => [], "any" => [] } }] => ["/rules/0/when", :no_group],
@@ -116,12 +122,13 @@ class PoliciesTest < Minitest::Test
   }.freeze
 
   def test_bad_offers_and_rules_are_told_at_their_place
-    whole = { "offers" => { "id" => "o", "name" => "O", "effect" => { "kind" => "free" } }, "rules" => { "id" => "r", "name" => "R", "when" => { "all" => [] }, "then" => [{ "kind" => "hide" }] } }
+    whole = { "offers" => { "id" => "o", "name" => "O", "effect" => { "kind" => "free" } },
+              "rules" => { "id" => "r", "name" => "R", "when" => { "all" => [] }, "then" => [{ "kind" => "hide" }] } }
     BAD.each do |(list, fields), problem|
-      assert_equal [problem], problems_of { book(list.to_sym => [whole[list].merge(fields)]) }
+      assert_equal([problem], problems_of { book(list.to_sym => [whole[list].merge(fields)]) })
     end
     assert_equal([["/coupons/1/code", :twice]], problems_of { book(coupons: [{ "id" => "a", "code" => "Keel " }, { "id" => "b", "code" => "KEEL" }]) })
-    whole.each { |list, item| assert_empty problems_of { book(list.to_sym => [item]) } }
+    whole.each { |list, item| assert_empty(problems_of { book(list.to_sym => [item]) }) }
   end
 
   # Each finding with the setup that has it and one that has not.
@@ -130,7 +137,8 @@ class PoliciesTest < Minitest::Test
              { "sku" => "A", "name" => "Anchor", "price" => "2.00", "weight" => "20 kg", "class" => "h" }]
     found = lambda { |fields, products = goods|
       shop = book(products: products, classes: [{ "id" => "s", "name" => "Small" }, { "id" => "h", "name" => "Heavy" }],
-                  offers: [{ "id" => "o", "name" => "O", "methods" => ["m"], "effect" => { "kind" => "free" }, "threshold" => { "measure" => "value", "from" => "30.00" } }.merge(fields).compact])
+                  offers: [{ "id" => "o", "name" => "O", "methods" => ["m"], "effect" => { "kind" => "free" },
+                             "threshold" => { "measure" => "value", "from" => "30.00" } }.merge(fields).compact])
       GateMile::OfferFindings.new(shop, AT).list
     }
     codes = ->(fields, *products) { found.call(fields, *products).map { |one| [one.code, one.numbers[:reason]].compact } }
@@ -140,7 +148,8 @@ class PoliciesTest < Minitest::Test
     assert_includes codes.call({ "ends" => "2026-05-31T00:00" }), [:offer_over]
     assert_includes codes.call({ "blocking" => { "classes" => %w[s h] } }), %i[offer_spoilt all_spoil]
     assert_includes codes.call({ "threshold" => { "measure" => "value", "from" => "30.00", "below" => "90.00" } }), [:offer_closes]
-    assert_includes codes.call({ "blocking" => { "classes" => ["h"] } }, [*goods, { "sku" => "L", "name" => "Loose", "price" => "3.00", "weight" => "1 kg" }]), [:offer_unclassed]
+    assert_includes codes.call({ "blocking" => { "classes" => ["h"] } }, [*goods, { "sku" => "L", "name" => "Loose", "price" => "3.00", "weight" => "1 kg" }]),
+                    [:offer_unclassed]
     assert_includes codes.call({ "label" => "Free over 30" }), [:milepost_over]
     dear = found.call({ "blocking" => { "classes" => ["h"] }, "methods" => %w[m n] }).find { |one| one.code == :pays_more }
     assert_equal ["Anchor", "2.00", "3.00"], dear.numbers.values_at(:name, :price, :more).map(&:to_s)
@@ -150,7 +159,8 @@ class PoliciesTest < Minitest::Test
   end
 
   def test_what_a_threshold_leaves
-    goods = [{ "sku" => "A", "name" => "A", "price" => "12.00", "cost" => "4.00", "weight" => "1 kg" }, { "sku" => "B", "name" => "B", "price" => "1.00", "weight" => "1 kg" }]
+    goods = [{ "sku" => "A", "name" => "A", "price" => "12.00", "cost" => "4.00", "weight" => "1 kg" },
+             { "sku" => "B", "name" => "B", "price" => "1.00", "weight" => "1 kg" }]
     cost = { "schedule" => { "kind" => "flat", "amount" => "6.20" } }
     shop = book(products: goods, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => flat("4.50"), "cost" => cost }],
                 offers: [{ "id" => "o", "name" => "O", "effect" => { "kind" => "free" }, "threshold" => { "measure" => "value", "from" => "50.00" } }])

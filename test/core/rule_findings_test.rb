@@ -37,11 +37,12 @@ class RuleFindingsTest < Minitest::Test
   # Every cart there is of these goods, groups, coupons and days.
   def worlds
     lines = LINES.map { |one| [one] } + LINES.combination(2).to_a + LINES.combination(3).to_a
-    lines.product(VALUES, [1, 2, 3, 4], GROUPS_OF, [[], ["KEEL"]], [Time.utc(2026, 6, 1, 9), Time.utc(2026, 6, 6, 22, 30)]).filter_map do |goods, value, units, group, coupons, at|
+    lines.product(VALUES, [1, 2, 3, 4], GROUPS_OF, [[], ["KEEL"]],
+                  [Time.utc(2026, 6, 1, 9), Time.utc(2026, 6, 6, 22, 30)]).filter_map do |goods, value, units, group, coupons, at|
       next if units < goods.size
 
       list = goods.map { |one| { "name" => "x", "quantity" => 1, "unit_price" => "0.00", "weight" => "0 kg", **one } }
-      list.first["unit_price"] = format("%.2f", value / 100r)
+      list.first["unit_price"] = format("%.2f", value/100r)
       list.last["quantity"] = units - goods.size + 1 if goods.size > 1 || value.zero?
       next if list.sum { |one| one["quantity"] } != units
 
@@ -50,7 +51,8 @@ class RuleFindingsTest < Minitest::Test
   end
 
   def small
-    book(classes: [{ "id" => "c", "name" => "Small" }, { "id" => "d", "name" => "Heavy" }], groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }],
+    book(classes: [{ "id" => "c", "name" => "Small" }, { "id" => "d", "name" => "Heavy" }],
+         groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }],
          coupons: [{ "id" => "k", "code" => "KEEL" }])
   end
 
@@ -67,26 +69,30 @@ class RuleFindingsTest < Minitest::Test
 
   def small_condition(random)
     case random.rand(6)
-    when 0 then { "fact" => "value", pick(random, %w[from over]) => pick(random, %w[9.98 9.99 10.00]), pick(random, %w[below up_to]) => pick(random, %w[9.99 10.00 20.00]) }
+    when 0 then { "fact" => "value", pick(random, %w[from over]) => pick(random, %w[9.98 9.99 10.00]),
+                  pick(random, %w[below up_to]) => pick(random, %w[9.99 10.00 20.00]) }
     when 1 then { "fact" => "quantity", pick(random, %w[from up_to]) => random.rand(1..3) }
     when 2 then { "fact" => "class", "of" => pick(random, [%w[c], %w[d], %w[c d]]), "lines" => pick(random, %w[any every]) }
     when 3 then pick(random, [{ "fact" => "tag", "of" => ["GIFT"] }, { "fact" => "hazard" }]).merge("lines" => pick(random, %w[any every]))
     when 4 then pick(random, [{ "fact" => "group", "of" => ["trade"] }, { "fact" => "group", "of" => %w[trade crew] }, { "fact" => "coupon", "of" => ["k"] }])
-    else pick(random, [{ "fact" => "weekday", "of" => [1] }, { "fact" => "weekday", "of" => [6, 7] }, { "fact" => "time", "from" => "22:00", "until" => "06:00" }])
+    else pick(random,
+              [{ "fact" => "weekday", "of" => [1] }, { "fact" => "weekday", "of" => [6, 7] }, { "fact" => "time", "from" => "22:00", "until" => "06:00" }])
     end
   end
 
   def test_what_is_wrong_with_rules_is_told_with_a_cart
-    over = ->(value) { { "all" => [{ "fact" => "value", "over" => value }] } }
+    value = ->(**bounds) { { "fact" => "value", **bounds.transform_keys(&:to_s) } }
+    rule = ->(id, conditions, action) { { "id" => id, "name" => id.capitalize, "when" => { "all" => conditions }, "then" => [action] } }
+    cap = { "kind" => "cap", "amount" => "9.00" }
     shop = book(rules: [
-                  { "id" => "never", "name" => "Never", "when" => { "all" => [{ "fact" => "value", "over" => "100.00" }, { "fact" => "value", "below" => "50.00" }] }, "then" => [{ "kind" => "cap", "amount" => "1.00" }] },
-                  { "id" => "always", "name" => "Always", "when" => { "any" => [{ "fact" => "quantity", "from" => 1 }] }, "then" => [{ "kind" => "message", "text" => "Hi" }] },
-                  { "id" => "big", "name" => "Big carts", "when" => over.call("60.00"), "then" => [{ "kind" => "hide", "methods" => ["m"] }] },
-                  { "id" => "moot", "name" => "Moot", "when" => over.call("80.00"), "then" => [{ "kind" => "rename", "text" => "X", "methods" => ["m"] }] },
-                  { "id" => "one", "name" => "One", "when" => over.call("10.00"), "then" => [{ "kind" => "price", "amount" => "1.00", "methods" => ["n"] }] },
-                  { "id" => "two", "name" => "Two", "when" => { "all" => [{ "fact" => "value", "up_to" => "10.01" }] }, "then" => [{ "kind" => "price", "amount" => "2.00", "methods" => ["n"] }] },
-                  { "id" => "next", "name" => "No next day", "when" => over.call("90.00"), "then" => [{ "kind" => "hide", "methods" => ["n"] }] },
-                  { "id" => "odd", "name" => "Odd", "when" => { "all" => [{ "fact" => "value", "over" => "5.00" }, { "fact" => "value", "below" => "3.00", "basis" => { "discounts" => "before" } }] }, "then" => [{ "kind" => "cap", "amount" => "9.00" }] }
+                  rule.call("never", [value.call(over: "100.00"), value.call(below: "50.00")], cap),
+                  rule.call("always", [{ "fact" => "quantity", "from" => 1 }], { "kind" => "message", "text" => "Hi" }),
+                  rule.call("big", [value.call(over: "60.00")], { "kind" => "hide", "methods" => ["m"] }),
+                  rule.call("moot", [value.call(over: "80.00")], { "kind" => "rename", "text" => "X", "methods" => ["m"] }),
+                  rule.call("one", [value.call(over: "10.00")], { "kind" => "price", "amount" => "1.00", "methods" => ["n"] }),
+                  rule.call("two", [value.call(up_to: "10.01")], { "kind" => "price", "amount" => "2.00", "methods" => ["n"] }),
+                  rule.call("next", [value.call(over: "90.00")], { "kind" => "hide", "methods" => ["n"] }),
+                  rule.call("odd", [value.call(over: "5.00"), value.call(below: "3.00", basis: { "discounts" => "before" })], cap)
                 ])
     found = GateMile::RuleFindings.new(shop).list
     told = found.to_h { |one| [[one.code, one.setting[:id]], one.cart && one.cart["lines"].first["unit_price"]] }

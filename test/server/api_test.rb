@@ -332,18 +332,22 @@ class ApiTest < Minitest::Test
     coupon = api(:patch, "/api/coupons/#{coupon["id"]}", { lock_version: 0, note: "By post" })
     free = { name: "Free", effect: { kind: "free" }, threshold: { measure: "value", from: "20" }, groups: { except: [group["id"]] }, coupons: [coupon["id"]] }
     offer = api(:post, "/api/offers", free)
-    offer = api(:patch, "/api/offers/#{offer["id"]}", { lock_version: 0, methods: ["tracked"], milepost: { texts: { reached: "Free by {method}", away: "{remaining} more" } } })
-    assert_equal [422, ["/ends"]], refused(:patch, "/api/offers/#{offer["id"]}", { lock_version: offer["lock_version"], starts: "2027-01-02T00:00", ends: "2027-01-01T00:00" })
-    rule = api(:post, "/api/rules", { name: "Clubs", when: { all: [{ fact: "group", of: [group["id"]] }, { any: [{ fact: "quantity", from: "2" }] }] }, then: [{ kind: "cap", amount: "2.00" }] })
+    offer = api(:patch, "/api/offers/#{offer["id"]}",
+                { lock_version: 0, methods: ["tracked"], milepost: { texts: { reached: "Free by {method}", away: "{remaining} more" } } })
+    assert_equal [422, ["/ends"]],
+                 refused(:patch, "/api/offers/#{offer["id"]}", { lock_version: offer["lock_version"], starts: "2027-01-02T00:00", ends: "2027-01-01T00:00" })
+    clubs = { all: [{ fact: "group", of: [group["id"]] }, { any: [{ fact: "quantity", from: "2" }] }] }
+    rule = api(:post, "/api/rules", { name: "Clubs", when: clubs, then: [{ kind: "cap", amount: "2.00" }] })
     rule = api(:patch, "/api/rules/#{rule["id"]}", { lock_version: 0, then: [{ kind: "message", text: "Hello" }, { kind: "cap", amount: "1.00" }] })
     %w[groups coupons offers rules].each { |list| api(:put, "/api/#{list}/order", { ids: setup_now[list].map { |item| item["id"] }.reverse }) }
     club = CART.merge("group" => "island CLUBS", "coupons" => ["spring", "no such"])
     bench = api(:post, "/api/bench", { cart: club, at: "2027-06-01T18:00" })
-    assert_equal([%w[tracked 1.00], ["Hello"]], bench["quote"]["methods"].find { |one| one["method"] == "tracked" }.then { |one| [one.values_at("method", "price"), one["messages"]] })
-    assert_equal ["no such"], bench["quote"]["refused"].map { |one| one["code"] }
+    tracked = bench["quote"]["methods"].find { |one| one["method"] == "tracked" }
+    assert_equal ["1.00", ["Hello"]], tracked.values_at("price", "messages")
+    assert_equal(["no such"], bench["quote"]["refused"].map { |one| one["code"] })
     assert_equal "not_for_them", bench["quote"]["offers"].first["state"]
     margins = api(:post, "/api/margins", { cart: CART.merge("coupons" => ["spring"]), offer: offer.except("lock_version") })
-    assert_equal %w[cart threshold], margins["rows"].map { |row| row["at"] }
+    assert_equal(%w[cart threshold], margins["rows"].map { |row| row["at"] })
     embed(offer)
     forget(group, coupon, offer, rule)
   end
@@ -355,12 +359,14 @@ class ApiTest < Minitest::Test
     assert_equal 403, status
     api(:patch, "/api/store", { lock_version: find_store, storefront: { open: true, origins: ["https://quay.example/"] } })
     said = api(:post, "/public/mileposts", asked, **from)
-    assert_equal ["reached", "Free by {method}", "Tracked"], [said["mileposts"].first["moment"], said["mileposts"].first["text"], said["mileposts"].first["values"]["method"]["value"]]
+    assert_equal ["reached", "Free by {method}", "Tracked"],
+                 [said["mileposts"].first["moment"], said["mileposts"].first["text"], said["mileposts"].first["values"]["method"]["value"]]
     assert_equal ["https://quay.example", nil], [last_response["access-control-allow-origin"], last_response["set-cookie"]]
     assert_equal offer["id"], said["mileposts"].first["offer"]
     api(:post, "/public/mileposts", asked, HTTP_ORIGIN: "https://other.example")
     assert_equal 403, status
-    assert_equal [422, ["/storefront/origins/0"]], refused(:patch, "/api/store", { lock_version: find_store, storefront: { open: true, origins: ["quay.example"] } })
+    assert_equal [422, ["/storefront/origins/0"]],
+                 refused(:patch, "/api/store", { lock_version: find_store, storefront: { open: true, origins: ["quay.example"] } })
     api(:patch, "/api/store", { lock_version: find_store, storefront: nil })
     api(:post, "/public/mileposts", asked, **from)
     assert_equal 404, status

@@ -12,6 +12,15 @@ module PoliciesSupport
             "F" => ["12.00", "0.2 kg", "c", ["gift"]] }.freeze
   MOMENTS = %w[2026-05-01T00:00 2026-06-01T11:00 2026-06-01T11:01 2026-07-01T00:00].freeze
 
+  STEPS = [{ "at" => "0 kg", "none" => true }, { "at" => "0.5 kg", "amount" => "4.50" }, { "at" => "2 kg", "amount" => "7.33" },
+           { "at" => "30 kg", "none" => true }].freeze
+  EFFECTS = [{ "kind" => "free" }, { "kind" => "fixed", "amount" => "1.99" }, { "kind" => "off", "amount" => "3.00" },
+             { "kind" => "percent", "percent" => "12.5" }].freeze
+  ACTIONS = [{ "kind" => "hide", "methods" => ["m"] }, { "kind" => "only", "methods" => ["n"] }, { "kind" => "rename", "text" => "Renamed" },
+             { "kind" => "price", "amount" => "3.00", "methods" => ["n"] }, { "kind" => "add", "amount" => "1.11" }, { "kind" => "add", "percent" => "7.5" },
+             { "kind" => "off", "percent" => "33" }, { "kind" => "off", "amount" => "2.00", "methods" => ["m"] }, { "kind" => "floor", "amount" => "2.00" },
+             { "kind" => "cap", "amount" => "5.00" }, { "kind" => "message", "text" => "Hello" }].freeze
+
   def pick(random, list) = list.sample(random: random)
   def maybe(random, odds = 3) = random.rand(odds).zero? ? yield : nil
 
@@ -26,10 +35,14 @@ module PoliciesSupport
       groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }],
       coupons: [{ "id" => "k", "code" => "KEEL" }],
       rates: [{ "id" => "uk-m", "zone" => "uk", "method" => "m",
-                "plan" => { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => [{ "at" => "0 kg", "none" => true }, { "at" => "0.5 kg", "amount" => "4.50" }, { "at" => "2 kg", "amount" => "7.33" }, { "at" => "30 kg", "none" => true }] } } },
+                "plan" => { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => STEPS } } },
               { "id" => "uk-n", "zone" => "uk", "method" => "n", "plan" => { "group" => "unit", "schedule" => { "kind" => "flat", "amount" => "2.15" } } }],
       offers: Array.new(random.rand(0..offers)) { |at| offer(random, "o#{at}") },
-      rules: Array.new(random.rand(0..rules)) { |at| { "id" => "r#{at}", "name" => "r#{at}", "when" => tree(random, 1), "then" => Array.new(random.rand(1..2)) { action(random) } } }
+      rules: Array.new(random.rand(0..rules)) do |at|
+        { "id" => "r#{at}", "name" => "r#{at}", "when" => tree(random, 1), "then" => Array.new(random.rand(1..2)) do
+          action(random)
+        end }
+      end
     )
   end
 
@@ -46,13 +59,15 @@ module PoliciesSupport
   def goods(random) = pick(random, [{ "classes" => ["d"] }, { "tags" => ["GIFT"] }, { "skus" => ["s"] }, { "hazardous" => true }])
 
   def threshold(random)
-    basis = maybe(random) { { "lines" => pick(random, %w[all shipping ordinary]), "discounts" => pick(random, %w[after before]), "tax" => pick(random, %w[with without]) } }
+    basis = maybe(random) do
+      { "lines" => pick(random, %w[all shipping ordinary]), "discounts" => pick(random, %w[after before]), "tax" => pick(random, %w[with without]) }
+    end
     measured = pick(random, [%w[value 9.98 40.00], %w[value 40.00 85.00], ["weight", "1 kg", "10 kg"], %w[quantity 3 9]])
     { "measure" => measured[0], "from" => measured[1], "below" => maybe(random) { measured[2] }, "basis" => basis }.compact
   end
 
   def effect(random)
-    { **pick(random, [{ "kind" => "free" }, { "kind" => "fixed", "amount" => "1.99" }, { "kind" => "off", "amount" => "3.00" }, { "kind" => "percent", "percent" => "12.5" }]),
+    { **pick(random, EFFECTS),
       **(random.rand(4).zero? ? { "most" => "2.50" } : {}) }
   end
 
@@ -66,25 +81,36 @@ module PoliciesSupport
     when 1 then { "fact" => "weight", pick(random, %w[up_to below]) => "9.3 kg" }
     when 2 then { "fact" => "quantity", "from" => 2, "up_to" => 4 }
     when 3 then { "fact" => pick(random, %w[class]), "of" => pick(random, [%w[c], %w[d], %w[c d]]), "lines" => pick(random, %w[any every]) }
-    when 4 then pick(random, [{ "fact" => "tag", "of" => %w[Gift big] }, { "fact" => "product", "of" => %w[h] }, { "fact" => "hazard" }]).merge("lines" => pick(random, %w[any every]))
+    when 4 then pick(random,
+                     [{ "fact" => "tag", "of" => %w[Gift big] }, { "fact" => "product", "of" => %w[h] },
+                      { "fact" => "hazard" }]).merge("lines" => pick(random, %w[any every]))
     when 5 then { "fact" => "group", "of" => pick(random, [["trade"], %w[trade crew]]) }
     when 6 then { "fact" => "coupon", "of" => ["k"] }
-    when 7 then pick(random, [{ "fact" => "weekday", "of" => [1, 6] }, { "fact" => "time", "from" => "22:00", "until" => "11:01" }, { "fact" => "date", "first" => "2026-06-01", "last" => "2026-06-01" }])
-    else pick(random, [{ "fact" => "zone", "of" => ["uk"] }, { "fact" => "country", "of" => %w[FR GB] }, { "fact" => "po_box" }, { "fact" => "postcode", "country" => "GB", "of" => ["IV", "PA20 to PA49"] }])
+    when 7 then pick(random,
+                     [{ "fact" => "weekday", "of" => [1, 6] }, { "fact" => "time", "from" => "22:00", "until" => "11:01" },
+                      { "fact" => "date", "first" => "2026-06-01", "last" => "2026-06-01" }])
+    else pick(random,
+              [{ "fact" => "zone", "of" => ["uk"] }, { "fact" => "country", "of" => %w[FR GB] }, { "fact" => "po_box" },
+               { "fact" => "postcode", "country" => "GB", "of" => ["IV", "PA20 to PA49"] }])
     end
   end
 
-  def action(random)
-    pick(random, [{ "kind" => "hide", "methods" => ["m"] }, { "kind" => "only", "methods" => ["n"] }, { "kind" => "rename", "text" => "Renamed" }, { "kind" => "price", "amount" => "3.00", "methods" => ["n"] },
-                  { "kind" => "add", "amount" => "1.11" }, { "kind" => "add", "percent" => "7.5" }, { "kind" => "off", "percent" => "33" }, { "kind" => "off", "amount" => "2.00", "methods" => ["m"] },
-                  { "kind" => "floor", "amount" => "2.00" }, { "kind" => "cap", "amount" => "5.00" }, { "kind" => "message", "text" => "Hello" }])
-  end
+  def action(random) = pick(random, ACTIONS)
 
   def random_cart(random)
-    lines = GOODS.keys.sample(random.rand(1..3), random: random).map { |sku| { "sku" => sku, "quantity" => random.rand(1..4), **(random.rand(4).zero? ? { "discount" => "1.00" } : {}) } }
-    { "lines" => lines, "destination" => { "country" => "GB", "postcode" => maybe(random, 2) { pick(random, %w[IV1 PA21 TR29]) }, "lines" => maybe(random, 2) { [pick(random, ["PO Box 4", "1 Quay"])] } }.compact,
-      "group" => maybe(random, 2) { pick(random, ["trade ", "CREW", "nobody"]) }, "coupons" => maybe(random) { ["keel"] }, "promotions" => maybe(random, 4) { ["Spring"] },
+    { "lines" => GOODS.keys.sample(random.rand(1..3), random: random).map { |sku| random_line(random, sku) },
+      "destination" => random_place(random), "group" => maybe(random, 2) { pick(random, ["trade ", "CREW", "nobody"]) },
+      "coupons" => maybe(random) { ["keel"] }, "promotions" => maybe(random, 4) { ["Spring"] },
       "offer_uses" => maybe(random) { { "o0" => 3, "o1" => 2 } }, "order_discount" => maybe(random, 4) { "2.00" } }.compact
+  end
+
+  def random_line(random, sku)
+    { "sku" => sku, "quantity" => random.rand(1..4), "discount" => maybe(random, 4) { "1.00" } }.compact
+  end
+
+  def random_place(random)
+    { "country" => "GB", "postcode" => maybe(random, 2) { pick(random, %w[IV1 PA21 TR29]) },
+      "lines" => maybe(random, 2) { [pick(random, ["PO Box 4", "1 Quay"])] } }.compact
   end
 
   # The second reading.
@@ -139,7 +165,7 @@ module PoliciesSupport
 
     def settle(set, id, ordinary, own)
       acted = []
-      set.each do |offer, _|
+      set.map(&:first).each do |offer|
         paying = lines.select { |line| !apart?(line) && offer["paying"] && of?(line, offer["paying"]) }
         share = paying.empty? ? 0 : part(id, paying)
         rest = [ordinary - share, 0].max
@@ -172,12 +198,16 @@ module PoliciesSupport
         (offer.dig("groups", "only").nil? || offer["groups"]["only"].include?(group)) && !(offer.dig("groups", "except") || []).include?(group) &&
         (offer["coupons"].nil? || @cart["coupons"]) && (offer["promotions"].nil? || (offer["promotions"] == "with") == !@cart["promotions"].nil?) &&
         (offer["starts"].nil? || offer["starts"] <= @local) && (offer["ends"].nil? || offer["ends"] > @local) &&
-        (offer["first"].nil? || (@cart.dig("offer_uses", offer["id"]) || 0) < offer["first"]) && lines.none? { |line| offer["blocking"] && of?(line, offer["blocking"]) }
+        (offer["first"].nil? || (@cart.dig("offer_uses", offer["id"]) || 0) < offer["first"]) && lines.none? do |line|
+                                                                                                   offer["blocking"] && of?(line, offer["blocking"])
+                                                                                                 end
     end
 
     def of?(line, goods)
       _, _, group, tags = good(line)
-      goods["classes"].to_a.include?(group) || goods["tags"].to_a.any? { |tag| tags.include?(tag.downcase) } || goods["skus"].to_a.any? { |sku| sku.casecmp?(line["sku"]) } ||
+      goods["classes"].to_a.include?(group) || goods["tags"].to_a.any? { |tag| tags.include?(tag.downcase) } || goods["skus"].to_a.any? do |sku|
+        sku.casecmp?(line["sku"])
+      end ||
         (goods["hazardous"] == true && line["sku"] == "Z")
     end
 
@@ -187,7 +217,9 @@ module PoliciesSupport
 
       wanted = offer["threshold"] or return true
       basis = { "lines" => "shipping" }.merge(wanted["basis"] || {})
-      counted = lines.reject { |line| (basis["lines"] == "ordinary" && apart?(line)) || (offer["paying_count"] == false && offer["paying"] && of?(line, offer["paying"])) }
+      counted = lines.reject do |line|
+        (basis["lines"] == "ordinary" && apart?(line)) || (offer["paying_count"] == false && offer["paying"] && of?(line, offer["paying"]))
+      end
       amount = measure(wanted["measure"], counted, basis)
       amount >= number(wanted["from"]) && (wanted["below"].nil? || amount < number(wanted["below"]))
     end
@@ -196,7 +228,7 @@ module PoliciesSupport
 
     def measure(fact, counted, basis = {})
       case fact
-      when "value" then values(basis).slice(*counted).values.sum / 100r
+      when "value" then values(basis).slice(*counted).values.sum/100r
       when "weight" then counted.sum { |line| good(line)[1].to_r * line["quantity"] }
       else counted.sum { |line| line["quantity"] }
       end
@@ -211,7 +243,7 @@ module PoliciesSupport
       off = [pence(@cart["order_discount"] || "0"), after.values.sum].min
       exact = after.transform_values { |value| Rational(value * off, after.values.sum) }
       shares = exact.transform_values(&:floor)
-      exact.sort_by.with_index { |(line, share), at| [shares[line] - share, at] }.first(off - shares.values.sum).each { |line, _| shares[line] += 1 }
+      exact.sort_by.with_index { |(line, share), at| [shares[line] - share, at] }.first(off - shares.values.sum).to_h.each_key { |line| shares[line] += 1 }
       after.to_h { |line, value| [line, value - shares[line]] }
     end
 

@@ -11,7 +11,8 @@ module GateMile
   # none; basis: {Basis} of the order value; parcels: {ParcelPolicy}; zero_word: what a price of nothing is called;
   # nothing_text: the merchant's words to a shopper where nothing is available, or nil; storefront: {Storefront}.
   class Store < Value.of(:name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax,
-                         :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text, :storefront)
+                         :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text,
+                         :storefront)
     ORDERS = %w[price merchant].freeze
 
     # @param reader [Reader]
@@ -31,8 +32,7 @@ module GateMile
           parcels: ParcelPolicy.of(reader) || ParcelPolicy::DEFAULT,
           zero_word: reader.text("zero_word", required: false, most: 40),
           nothing_text: reader.text("nothing_text", required: false, most: 500),
-          storefront: reader.object("storefront", required: false)&.then { |item| Storefront.read(item) } ||
-                      Storefront::CLOSED).tap { reader.finish }
+          storefront: Storefront.of(reader)).tap { reader.finish }
     end
 
     # @param text [String] an IANA name such as "Europe/London"

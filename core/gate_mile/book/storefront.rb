@@ -6,6 +6,10 @@ module GateMile
     ORIGIN = %r{\Ahttps?://[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d{1,5})?\z}
     private_constant :ORIGIN
 
+    # @param reader [Reader] of the store
+    # @return [Storefront] closed where the store says nothing
+    def self.of(reader) = reader.object("storefront", required: false)&.then { |item| read(item) } || CLOSED
+
     # @param reader [Reader]
     # @return [Storefront]
     def self.read(reader)

@@ -19,11 +19,11 @@ module GateMile
 
   # Something the shop sells.
   #
-  # price: {Money} per unit; cost: {Money} that one costs the merchant, or nil; weight: {Weight} or nil where unknown; size: {Sides} or nil; shipping_class: id or
-  # nil; treatments: ids; ships: false for what needs no shipping; tags: texts; hazardous: the hazard mark; tax_class:
-  # id, nil for the store's first; variants: {Variant}s.
-  class Product < Value.of(:sku, :name, :price, :cost, :weight, :size, :shipping_class, :treatments, :ships, :tags, :hazardous,
-                           :tax_class, :variants)
+  # price: {Money} per unit; cost: {Money} that one costs the merchant, or nil; weight: {Weight} or nil where it is not
+  # known; size: {Sides} or nil; shipping_class: id or nil; treatments: ids; ships: false for what needs no shipping;
+  # tags: texts; hazardous: the hazard mark; tax_class: id, nil for the store's first; variants: {Variant}s.
+  class Product < Value.of(:sku, :name, :price, :cost, :weight, :size, :shipping_class, :treatments, :ships, :tags,
+                           :hazardous, :tax_class, :variants)
     TAGS = 30
     VARIANTS = 500
 

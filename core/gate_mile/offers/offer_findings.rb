@@ -1,17 +1,17 @@
 # frozen_string_literal: true
 
 module GateMile
-  # What is wrong with offers: those that can never apply or apply where nobody would want it, texts that do not say what
-  # they do, and carts that pay more for an item than it is worth. Goods are looked at one product at a time: so many
-  # units of one as reach the threshold.
+  # What is wrong with offers: those that can never apply or apply where nobody would want it, texts that do not say
+  # what they do, and carts that pay more for an item than it is worth. Goods are looked at one product at a time: so
+  # many units of one as reach the threshold.
   class OfferFindings
     # Products that are looked at for one offer, spread over all; units of one that are looked at, at most.
     SAMPLE = 40
     UNITS = 5000
     # Words by which a text says "more than" where the offer means "at least" (English; common practice, no source).
     OVER = /\b(over|above|more than|exceed\w*)\b/i
-    # A shipping cost above this share of the order's value is far more than a threshold brings, where costs of goods are
-    # not known.
+    # A shipping cost above this share of the order's value is far more than a threshold brings, where costs of goods
+    # are not known.
     SHARE = Rational(1, 2)
     private_constant :OVER
 
@@ -72,11 +72,15 @@ module GateMile
 
     def taken_over?(offer)
       @offers.any? do |other|
-        !other.equal?(offer) && other.effect.kind == :free && other.threshold&.measure == offer.threshold.measure &&
-          other.threshold.from.base <= offer.threshold.below.base &&
-          (other.threshold.below.nil? || other.threshold.below.base > offer.threshold.below.base) &&
-          (other.zones.nil? || other.zones == offer.zones)
+        !other.equal?(offer) && other.effect.kind == :free && [nil, offer.zones].include?(other.zones) &&
+          other.threshold && goes_on?(offer.threshold, other.threshold)
       end
+    end
+
+    # Whether a stretch begins before another ends, and goes beyond its end.
+    def goes_on?(before, after)
+      after.measure == before.measure && after.from.base <= before.below.base &&
+        (after.below.nil? || after.below.base > before.below.base)
     end
 
     # Goods without a class go by an offer that leaves classes out.
@@ -195,10 +199,7 @@ module GateMile
     end
 
     def worst_step(bare, offer, zone)
-      base = sample.reject { |article| offer.blocking && spoilt?(offer, article) }.lazy.filter_map do |article|
-        count = units(offer.threshold, article)
-        document(article, count, zone) if count && free?(bare, document(article, count, zone), zone)
-      end.first or return
+      base = cheap_cart(bare, offer, zone) or return
       before = cheapest(bare, base)
       spoiling(offer).filter_map do |item|
         cart = base.merge("lines" => base["lines"] + [{ "sku" => item.sku, "quantity" => 1 }])
@@ -208,12 +209,21 @@ module GateMile
       end.max_by { |more, _, item| more.minor - item.price.minor }
     end
 
+    # A cart of one product on which the offer acts.
+    def cheap_cart(bare, offer, zone)
+      good = sample.reject { |article| offer.blocking && spoilt?(offer, article) }
+      carts = good.lazy.filter_map do |article|
+        units(offer.threshold, article)&.then { |count| document(article, count, zone) }
+      end
+      carts.find { |cart| acts?(bare, cart) }
+    end
+
     def spoiling(offer)
       items = offer.blocking ? @goods.select { |article| spoilt?(offer, article) } : @goods
       items.select(&:price).sort_by { |article| article.price.minor }.first(SAMPLE)
     end
 
-    def free?(book, document, _zone)
+    def acts?(book, document)
       book.quote(Cart.parse(document, @book.currency), at: @at).methods.any? { |one| one.available? && one.acted.any? }
     end
 

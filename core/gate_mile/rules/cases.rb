@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module GateMile
-  # Trees of conditions taken apart into cases: lists of plain conditions that hold together, each with whether it has to
-  # hold. A tree holds where one of its cases does.
+  # Trees of conditions taken apart into cases: lists of plain conditions that hold together, each with whether it has
+  # to hold. A tree holds where one of its cases does.
   module Cases
     # More cases than this are not looked at.
     MOST = 600

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module GateMile
-  # What is wrong with rules: those that never or always hold, those that an earlier one hides, two that fight, and carts
-  # for which rules hide every method. Each comes with the smallest cart that shows it.
+  # What is wrong with rules: those that never or always hold, those that an earlier one hides, two that fight, and
+  # carts for which rules hide every method. Each comes with the smallest cart that shows it.
   class RuleFindings
     # Pairs of rules that are looked at, and groups of rules that may hide every method of a zone together.
     PAIRS = 4000

@@ -124,18 +124,18 @@ module GateMile
     def day(stretches, weekdays)
       return if stretches.empty? && weekdays.empty?
 
-      first = stretches.filter_map(&:first).max
       last = stretches.filter_map(&:last).min
-      from = if first
-               Date.iso8601(first)
-             else
-               (last ? Date.iso8601(last) - 6 : Date.iso8601(DAY))
-             end
-      found = (from..(from + 6)).find do |date|
-        (last.nil? || date.iso8601 <= last) &&
-          weekdays.all? { |condition, wanted| condition.of.include?(date.cwday) == wanted }
-      end
+      from = week_of(stretches.filter_map(&:first).max, last)
+      days = (from..(from + 6)).reject { |date| last && date.iso8601 > last }
+      found = days.find { |date| weekdays.all? { |one, wanted| one.of.include?(date.cwday) == wanted } }
       found ? found.iso8601 : :none
+    end
+
+    # The first of seven days in a row: every day of the week is among them.
+    def week_of(first, last)
+      return Date.iso8601(first) if first
+
+      last ? Date.iso8601(last) - 6 : Date.iso8601(DAY)
     end
 
     # Every stretch of hours begins at one of their beginnings.
@@ -155,6 +155,7 @@ module GateMile
       by_address = conditions.group_by { |condition, _| condition.address }
       found = by_address.transform_values { |list| Destinations.new(list).find }
       return :none if found.value?(:none)
+
       found.value?(:unknown) ? :unknown : found
     end
 

@@ -67,13 +67,8 @@ module Server
       # @return [Hash] the Bench of the contract
       def self.bench(revision, shown, earlier, cart, at)
         { revision: revision, quote: shown.quote(cart, at: at).dump,
-          board: shown.board(cart, at: at).map { |zone, band| Quotes.band(zone, band) },
+          board: shown.board(cart, at: at).map { |zone, methods| { zone: zone, methods: methods.map(&:dump) } },
           before: earlier && before(earlier, cart, at) }
-      end
-
-      def self.band(zone, band)
-        { zone: zone, methods: band.methods.map(&:dump), offers: band.outlooks.map(&:dump),
-          rules: band.verdicts.map(&:dump) }
       end
 
       # @param text [String, nil] a moment on the store's clock, nil for now
@@ -111,7 +106,7 @@ module Server
 
       def self.before(book, cart, at)
         { zone: book.quote(cart, at: at).landing&.zone&.id,
-          rates: book.board(cart, at: at).values.flat_map(&:methods).to_h do |method|
+          rates: book.board(cart, at: at).values.flatten.to_h do |method|
             [method.rate, method.price&.to_s]
           end }
       end

@@ -120,22 +120,18 @@ module GateMile
     # @return [Quote]
     def quote(cart, at:, carriers: nil) = Quote.of(self, cart, at: at, carriers: carriers)
 
-    # One zone as the Board shows it: what each method comes to there, and how each offer and rule stands.
-    Band = Struct.new(:methods, :outlooks, :verdicts)
-
     # The same cart priced in every zone, whatever its destination.
     # @param cart [Cart]
     # @param at [Time]
     # @param carriers [#answers, nil] the carriers' port
-    # @return [Hash{String => Band}] by zone id
+    # @return [Hash{String => Array<MethodQuote>}] by zone id
     def board(cart, at:, carriers: nil)
       facts = Facts.new(self, cart, basket(cart), at)
-      landing = zones.land(cart.destination)
+      here = zones.land(cart.destination).zone
       zones.to_h do |zone|
-        there = zone.equal?(landing.zone) ? Destination.new(cart.destination) : Destination::SOMEWHERE
+        there = zone.equal?(here) ? Destination.new(cart.destination) : Destination::SOMEWHERE
         terms = Terms.new(self, facts, zone, there.address)
-        methods = Quote.in_zone(self, terms, place: there, carriers: carriers)
-        [zone.id, Band.new(methods, Quote.outlooks(self, facts, landing, terms, methods), terms.verdicts)]
+        [zone.id, Quote.in_zone(self, terms, place: there, carriers: carriers)]
       end
     end
 

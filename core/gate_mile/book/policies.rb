@@ -15,7 +15,11 @@ module GateMile
           rules: reader.list("rules", required: false) { |item| Rule.read(item, store[:currency]) })
     end
 
-    def initialize(groups: [], coupons: [], **)
+    # @return [RuleIndex]
+    attr_reader :rule_index
+
+    def initialize(groups: [], coupons: [], rules: [], **)
+      @rule_index = RuleIndex.new(rules)
       @groups_by_name = groups.to_h { |group| [Product.fold(group.name.to_s), group] }
       @coupons_by_code = coupons.to_h { |coupon| [Product.fold(coupon.code.to_s), coupon] }
       super

@@ -63,6 +63,7 @@ module GateMile
       @country = country
       @text = bare(text)
       @levels = (self.class.structured?(country) ? british : beginnings).freeze
+      @partial = beginning?
       freeze
     end
 
@@ -73,19 +74,18 @@ module GateMile
     end
 
     # @return [Boolean] whether it is the beginning of a postcode, so that a narrower clause may still apply
-    def partial?
+    def partial? = @partial
+
+    private
+
+    def beginning?
       return BRITISH.match(text).nil? && OUTWARD.match?(text) if Postcode.structured?(@country)
 
       form = FORMS[@country]
-      if form
-        text.length < form.length && Regexp.new("\\A#{form[0, text.length].gsub(/[#@*]/,
-                                                                                CLASSES)}").match?(text)
-      else
-        false
-      end
-    end
+      return false if form.nil? || text.length >= form.length
 
-    private
+      Regexp.new("\\A#{form[0, text.length].gsub(/[#@*]/, CLASSES)}").match?(text)
+    end
 
     def bare(text)
       text = text.delete_prefix(@country) if FORMS[@country]&.start_with?("#") && text.length > FORMS[@country].length

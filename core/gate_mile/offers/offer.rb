@@ -60,6 +60,14 @@ module GateMile
       end
     end
 
+    def initialize(id: nil, **)
+      @setting = { kind: "offer", id: id, field: "effect" }.freeze
+      super
+    end
+
+    # @return [Hash] where a reckoning leads to
+    attr_reader :setting
+
     # @param id [String] of a method
     # @return [Boolean]
     def names?(id) = methods.nil? || methods.include?(id)

@@ -7,10 +7,16 @@ module GateMile
     # What became of one offer that names the method. state: :acted, :no_gain, :beaten, :below, :over, :unknown (the
     # goods do not say how much they come to) or :no_share (what goods that pay their own way would pay is not known);
     # numbers: what belongs to it.
-    Outcome = Struct.new(:offer, :state, :numbers)
+    Outcome = Struct.new(:offer, :state, :numbers) do
+      # @return [ReckoningStep]
+      def told
+        @told ||= ReckoningStep.new(step: :offers, code: :"offer.#{state}", amount: numbers[:taken],
+                                    numbers: numbers, setting: offer.setting)
+      end
+    end
 
-    # One offer's effect: amounts after it, and how it came about.
-    Step = Struct.new(:standing, :amounts, :taken, :base, :share)
+    # One offer's effect in minor units: amounts before and after it, and how it came about.
+    Step = Struct.new(:standing, :base_amounts, :amounts, :taken, :base, :share)
     private_constant :Step
 
     # @param run [Run]
@@ -19,8 +25,8 @@ module GateMile
       @run = run
       @terms = terms
       @treated = run.treated_parts
-      @start = [run.ordinary, *@treated.map(&:last)]
-      @shares = {}
+      @start = [run.ordinary, *@treated.map(&:last)].map(&:minor)
+      @shares = {}.compare_by_identity
     end
 
     # @return [Array<Outcome>] in the merchant's order; the run has its new amounts then
@@ -28,44 +34,33 @@ module GateMile
       named = @terms.open.select { |standing| standing.offer.names?(@run.method.id) }
       return [] if named.empty?
 
-      @outcomes = {}
+      @outcomes = {}.compare_by_identity
       reached = named.select { |standing| reached?(standing) }
-      best = best_of(candidates(reached))
-      take(best) if best
-      reached.each { |standing| @outcomes[standing] ||= beaten(standing) }
+      compare(candidates(reached).map { |candidate| steps(candidate) })
       named.map { |standing| @outcomes.fetch(standing) }
     end
 
     private
 
-    def reached?(standing)
-      lack = threshold(standing) || share(standing)
-      return true if lack.nil?
-
-      @outcomes[standing] = Outcome.new(standing.offer, *lack)
-      false
+    # The lowest counts; the others are told with what they would have come to.
+    def compare(tried)
+      best = tried.min_by.with_index { |steps, at| [steps.last.amounts.sum, at] } or return
+      take(best)
+      tried.reject { |steps| steps.equal?(best) }.flatten.each { |step| @outcomes[step.standing] = beaten(step) }
     end
 
-    def threshold(standing)
-      wanted = standing.offer.threshold or return
-      number = standing.amount(@run.ordinary_lines)
-      return [:unknown, { measure: wanted.measure }] if number.nil?
-
-      stand = wanted.stand(number)
-      return if stand == :reached
-
-      here = wanted.amount(number, @run.book.store)
-      return [:over, { here: here, below: wanted.below.text }] if stand == :over
-
-      [:below, { here: here, from: wanted.from.text, measure: wanted.measure,
-                 remaining: wanted.amount(wanted.from.base - number, @run.book.store) }]
+    def reached?(standing)
+      outcome = standing.lack(@run.ordinary_lines) || share(standing)
+      @outcomes[standing] = outcome if outcome
+      outcome.nil?
     end
 
     # What the goods that pay their own way would pay if the cart held only them.
     def share(standing)
       paying = standing.offer.paying or return
-      @shares[standing] = own = own_share(paying)
-      own ? nil : [:no_share, {}]
+      own = own_share(paying) or return Outcome.new(standing.offer, :no_share, { offer: standing.offer.name })
+      @shares[standing] = own.minor
+      nil
     end
 
     def own_share(paying)
@@ -83,14 +78,6 @@ module GateMile
       list.sort_by { |candidate| reached.index(candidate.first) }
     end
 
-    def best_of(candidates)
-      candidates.map { |candidate| steps(candidate) }.min_by.with_index do |steps, at|
-        [total(steps.last.amounts), at]
-      end
-    end
-
-    def total(amounts) = amounts.sum(Money.zero(@run.book.currency))
-
     def steps(candidate)
       amounts = @start
       candidate.map do |standing|
@@ -101,16 +88,17 @@ module GateMile
     end
 
     def step(standing, amounts)
-      share = @shares.fetch(standing, Money.zero(@run.book.currency))
-      rest = amounts.first - [share, amounts.first].min
-      reach = [rest, *own_reach(standing.offer, amounts.drop(1))]
-      base = total(reach)
-      taken = standing.offer.effect.takes(base)
-      Step.new(standing, less(amounts, reach, taken), taken, base, share)
+      share = @shares.fetch(standing, 0)
+      reach = [[amounts.first - share, 0].max, *own_reach(standing.offer, amounts)]
+      base = reach.sum
+      taken = standing.offer.effect.takes(money(base)).minor
+      Step.new(standing, amounts, less(amounts, reach, taken), taken, base, share)
     end
 
+    def money(minor) = Money.new(minor, @run.book.currency)
+
     def own_reach(offer, amounts)
-      amounts.each_with_index.map { |amount, at| own?(offer, at) ? amount : amount.with_minor(0) }
+      amounts.drop(1).each_with_index.map { |amount, at| own?(offer, at) ? amount : 0 }
     end
 
     # Whether the offer falls on an own price or fee.
@@ -130,18 +118,21 @@ module GateMile
     end
 
     def take(steps)
-      @run.ordinary = steps.last.amounts.first
-      @run.treated = total(steps.last.amounts.drop(1))
+      @run.ordinary = money(steps.last.amounts.first)
+      @run.treated = money(steps.last.amounts.drop(1).sum)
       steps.each do |step|
         state = step.taken.zero? ? :no_gain : :acted
-        @outcomes[step.standing] = Outcome.new(step.standing.offer, state,
-                                               { taken: step.taken, base: step.base, share: step.share })
+        offer = step.standing.offer
+        numbers = { offer: offer.name, taken: money(step.taken), base: money(step.base), share: money(step.share) }
+        @outcomes[step.standing] = Outcome.new(offer, state, numbers)
       end
     end
 
-    def beaten(standing)
-      found = step(standing, @start)
-      Outcome.new(standing.offer, :beaten, { price: total(found.amounts) })
+    # What the shopper would pay with it alone.
+    def beaten(step)
+      alone = step.base_amounts.equal?(@start) ? step : step(step.standing, @start)
+      offer = step.standing.offer
+      Outcome.new(offer, :beaten, { offer: offer.name, price: money(alone.amounts.sum) })
     end
   end
 end

@@ -21,7 +21,9 @@ module GateMile
     end
 
     # @return [Boolean]
-    def open? = CHECKS.all? { |check| send(check).nil? }
+    def open?
+      (off || zone || group || coupon || promotions || period || uses || blocked).nil?
+    end
 
     # @return [Array<Hash>] everything that stands against it: code and what belongs to it
     def reasons = CHECKS.filter_map { |check| send(check) }
@@ -32,17 +34,51 @@ module GateMile
     # @return [Boolean] whether goods in the cart keep it out
     def blocked? = !blocked.nil?
 
+    # What is missing to the threshold at one method: the same outcome at every method, unless it counts ordinary lines.
+    # @param ordinary [Array<Line>]
+    # @return [Settling::Outcome, nil] nil where it is reached, or there is none
+    def lack(ordinary)
+      return if offer.threshold.nil?
+      return measured(ordinary) if basis.lines == "ordinary"
+
+      @lack = measured(ordinary) unless defined?(@lack)
+      @lack
+    end
+
     # @param ordinary [Array<Line>] the ordinary lines, where the threshold counts these
     # @return [Integer, Rational, nil] what the cart comes to along the threshold; nil where the goods do not say
     def amount(ordinary)
-      basis = offer.threshold.basis || @facts.store.basis
+      return @facts.total(offer.threshold.measure, basis) unless basis.lines == "ordinary" || uncounted?
+
       lines = { "all" => @facts.basket.lines, "shipping" => @facts.basket.shipping, "ordinary" => ordinary }
               .fetch(basis.lines)
-      lines = lines.reject { |line| offer.paying.include?(line) } if offer.paying && !offer.paying_count
+      lines = lines.reject { |line| offer.paying.include?(line) } if uncounted?
       @facts.amount(offer.threshold.measure, lines, basis)
     end
 
     private
+
+    def basis = offer.threshold.basis || @facts.store.basis
+
+    # Whether goods that pay their own way are left out of the threshold.
+    def uncounted? = offer.paying && !offer.paying_count
+
+    def measured(ordinary)
+      wanted = offer.threshold
+      number = amount(ordinary)
+      return outcome(:unknown, measure: wanted.measure) if number.nil?
+
+      stand = wanted.stand(number)
+      return if stand == :reached
+
+      here = wanted.amount(number, @facts.store)
+      return outcome(:over, here: here, below: wanted.below.text) if stand == :over
+
+      remaining = wanted.amount(wanted.from.base - number, @facts.store)
+      outcome(:below, here: here, from: wanted.from.text, measure: wanted.measure, remaining: remaining)
+    end
+
+    def outcome(state, **numbers) = Settling::Outcome.new(offer, state, { offer: offer.name, **numbers })
 
     def off = offer.active ? nil : { code: :off }
 
@@ -84,10 +120,10 @@ module GateMile
     end
 
     def blocked
-      return if offer.blocking.nil?
+      return if offer.blocking.nil? || !offer.blocking.in?(@facts.shipping_goods)
 
       names = @facts.basket.shipping.select { |line| offer.blocking.include?(line) }.map(&:label)
-      names.empty? ? nil : { code: :blocked, names: names.uniq.first(5) }
+      { code: :blocked, names: names.uniq.first(5) }
     end
   end
 end

@@ -41,11 +41,20 @@ module GateMile
     # @return [Facts] the same of other goods
     def of(basket) = Facts.new(@book, cart, basket, at)
 
+    # @return [GoodsSets] of all lines
+    def goods = @goods ||= GoodsSets.of(basket.lines.map { |line| GoodsKind.of(line) })
+
+    # @return [GoodsSets] of the lines that ship
+    def shipping_goods = @shipping_goods ||= GoodsSets.of(shipping_kinds)
+
+    # @return [Array<GoodsKind>] of the lines that ship, each kind once
+    def shipping_kinds = @shipping_kinds ||= basket.shipping.map { |line| GoodsKind.of(line) }.uniq
+
     # @param fact [String] value, weight, quantity or longest
     # @param basis [Basis, nil] of the value, nil for the store's
     # @return [Integer, Rational, nil] in base units; nil where the goods do not say
     def measure(fact, basis = nil)
-      key = [fact, basis]
+      key = basis.nil? ? fact : [fact, basis]
       return @measured[key] if @measured.key?(key)
 
       @measured[key] = case fact
@@ -53,6 +62,16 @@ module GateMile
                        when "longest" then longest
                        else amount(fact, basket.shipping)
                        end
+    end
+
+    # @param measure [String] value, weight or quantity
+    # @param basis [Basis] of a value; its lines say whose: "all" or "shipping"
+    # @return [Integer, Rational, nil] of the whole cart
+    def total(measure, basis)
+      key = [measure, basis.object_id]
+      return @measured[key] if @measured.key?(key)
+
+      @measured[key] = amount(measure, basis.lines == "all" ? basket.lines : basket.shipping, basis)
     end
 
     # @param measure [String] value, weight or quantity
@@ -118,10 +137,7 @@ module GateMile
       coupon.active ? coupon.period.outside(at) : :off
     end
 
-    def value(basis)
-      basis ||= store.basis
-      amount("value", basis.lines == "all" ? basket.lines : basket.shipping, basis)
-    end
+    def value(basis) = total("value", basis || store.basis)
 
     def longest
       sides = basket.shipping.map { |line| line.longest&.base }

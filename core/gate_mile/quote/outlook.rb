@@ -33,7 +33,8 @@ module GateMile
       @landing = landing
       @zone = terms&.zone
       @terms = terms
-      @outcomes = outcomes
+      @outcomes = Hash.new { |hash, key| hash[key] = [] }.compare_by_identity
+      outcomes.each { |method, list| list.each { |outcome| @outcomes[outcome.offer] << [method, outcome] } }
     end
 
     # @return [Array<Outlook>] in the merchant's order
@@ -74,9 +75,7 @@ module GateMile
     def priced(standing)
       return before(standing) if @facts.basket.lines.empty?
 
-      found = @outcomes.flat_map do |method, list|
-        list.filter_map { |outcome| [method, outcome] if outcome.offer.equal?(standing.offer) }
-      end
+      found = @outcomes[standing.offer]
       return plain(standing, :no_method) if found.empty? # none that it names is available
 
       told(standing, found)

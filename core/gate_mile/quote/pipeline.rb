@@ -173,15 +173,8 @@ module GateMile
       return if @run.terms.nil?
 
       @run.outcomes = Settling.new(@run, @run.terms).settle
-      @run.outcomes.each { |outcome| tell_offer(outcome) } if @run.told?
+      @run.reckoning.concat(@run.outcomes.map(&:told)) if @run.told?
       label
-    end
-
-    def tell_offer(outcome)
-      offer = outcome.offer
-      @run.note(:offers, :"offer.#{outcome.state}", amount: outcome.numbers[:taken],
-                                                    setting: { kind: "offer", id: offer.id, field: "effect" },
-                                                    offer: offer.name, effect: offer.effect.dump, **outcome.numbers)
     end
 
     # An offer that acted may say what the method is called.

@@ -7,9 +7,8 @@ module GateMile
   # :not_served (no zone covers the address), :undetermined (the address does not decide the zone), :nothing_ships
   # (no line needs shipping), :empty (no lines). landing: nil where no address was asked for. methods: available
   # ones first. at: the moment it was asked for. text: the merchant's words to the shopper where nothing can be
-  # chosen, or nil. outlooks: how each offer stands; verdicts: what became of each rule; refused: group and coupons that
-  # the book does not take.
-  class Quote < Value.of(:status, :at, :landing, :lines, :measures, :methods, :text, :outlooks, :verdicts, :refused)
+  # chosen, or nil. standpoints: {Standpoints}; refused: group and coupons that the book does not take.
+  class Quote < Value.of(:status, :at, :landing, :lines, :measures, :methods, :text, :standpoints, :refused)
     class << self
       # @param book [Book]
       # @param cart [Cart]
@@ -23,8 +22,8 @@ module GateMile
         methods = terms && facts.basket.shipping.any? ? in_zone(book, terms, carriers: carriers) : []
         status = status(facts.basket, landing, methods)
         new(status: status, at: at, landing: (landing if facts.basket.lines.any?), text: text(book, status, landing),
-            methods: methods, **goods(facts.basket), outlooks: outlooks(book, facts, landing, terms, methods),
-            verdicts: terms&.verdicts.to_a, refused: facts.refused)
+            methods: methods, **goods(facts.basket), refused: facts.refused,
+            standpoints: Standpoints.new(book, facts, landing, terms, methods))
       end
 
       # What every method of a zone comes to.
@@ -42,20 +41,6 @@ module GateMile
         available, others = hidden_by_offers(found).partition(&:available?)
         available = available.sort_by.with_index { |quote, index| [quote.price.minor, index] } if book.store.by_price?
         mark(available) + others
-      end
-
-      # How every offer stands with a cart in one zone, or wherever it may go.
-      # @param book [Book]
-      # @param facts [Facts]
-      # @param landing [Landing, nil]
-      # @param terms [Terms, nil]
-      # @param methods [Array<MethodQuote>]
-      # @return [Array<Outlook>]
-      def outlooks(book, facts, landing, terms, methods)
-        return [] if book.offers.empty?
-
-        outcomes = methods.select(&:available?).to_h { |quote| [quote[:method], quote.outcomes] }
-        Outlooks.new(book, facts, landing, terms, outcomes).list
       end
 
       # Where an offer made a method free and hides what costs money, the others go: once, on prices after the rules.
@@ -104,6 +89,12 @@ module GateMile
       end
     end
 
+    # @return [Array<Outlook>] how each offer stands
+    def outlooks = standpoints.outlooks
+
+    # @return [Array<Verdict>] what became of each rule
+    def verdicts = standpoints.verdicts
+
     # @return [Hash] for JSON (docs/formats/quote.schema.json)
     def dump
       { "status" => status.to_s, "at" => at.utc.strftime("%Y-%m-%dT%H:%M:%SZ"), "landing" => landing&.dump,
@@ -111,5 +102,34 @@ module GateMile
         "text" => text, "offers" => outlooks.map(&:dump), "rules" => verdicts.map(&:dump),
         "refused" => refused.map { |item| Plain.of(item) } }
     end
+  end
+
+  # How offers and rules stand with a cart, worked out when it is asked for: a checkout that only wants prices need not
+  # wait for it.
+  class Standpoints
+    # @param book [Book]
+    # @param facts [Facts]
+    # @param landing [Landing, nil]
+    # @param terms [Terms, nil]
+    # @param methods [Array<MethodQuote>]
+    def initialize(book, facts, landing, terms, methods)
+      @book = book
+      @facts = facts
+      @landing = landing
+      @terms = terms
+      @methods = methods
+    end
+
+    # @return [Array<Outlook>]
+    def outlooks
+      @outlooks ||= @book.offers.empty? ? [] : Outlooks.new(@book, @facts, @landing, @terms, outcomes).list
+    end
+
+    # @return [Array<Verdict>]
+    def verdicts = @verdicts ||= @terms ? @terms.verdicts : []
+
+    private
+
+    def outcomes = @methods.select(&:available?).to_h { |quote| [quote[:method], quote.outcomes] }
   end
 end

@@ -35,12 +35,39 @@ module GateMile
     def open = @open ||= standings.select(&:open?)
 
     # @return [Array<Verdict>] of all rules, in the merchant's order
-    def verdicts = @verdicts ||= @book.rules.map { |rule| Verdict.new(rule, self) }
+    def verdicts = @book.rules.each_index.map { |at| Verdict.new(@book.rules[at], found[at], self) }
 
-    # @return [Array<Verdict>] of rules that do something
-    def held = @held ||= verdicts.select(&:held?)
+    # @return [Array<Rule>] those that do something
+    def held
+      @held ||= candidates.filter_map do |at|
+        one = found[at]
+        @book.rules[at] if one == true || (one.is_a?(Guess) && one.holds)
+      end
+    end
 
-    # @return [Array<Verdict>] of rules of which it is not known whether they hold
-    def undecided = @undecided ||= verdicts.select(&:open)
+    # @return [Array<Array(Rule, Symbol)>] rules of which it is not known whether they hold, and the fact that decides
+    def undecided
+      @undecided ||= candidates.filter_map { |at| [@book.rules[at], found[at].fact] if found[at].is_a?(Guess) }
+    end
+
+    # Where a fact is not known: which one, and whether the rule holds as long as nothing is said of it.
+    Guess = Struct.new(:fact, :holds)
+
+    private
+
+    # Places of the rules that may hold.
+    def candidates = @candidates ||= @book.policies.rule_index.places(self).sort
+
+    # What became of each rule: true, false or a {Guess}.
+    def found
+      @found ||= Array.new(@book.rules.size, false).tap do |found|
+        candidates.each { |at| found[at] = test(@book.rules[at]) }
+      end
+    end
+
+    def test(rule)
+      one = rule.tree.test(self)
+      one.is_a?(Symbol) ? Guess.new(one, rule.tree.holds?(self)) : one
+    end
   end
 end

@@ -93,10 +93,10 @@ module GateMile
       # @param terms [Terms]
       # @return [Boolean]
       def test(terms)
-        basket = terms.facts.basket
-        return basket.lines.any? { |line| @choice.include?(line) } if lines == "any"
+        facts = terms.facts
+        return @choice.in?(facts.goods) if lines == "any"
 
-        basket.shipping.any? && basket.shipping.all? { |line| @choice.include?(line) }
+        facts.shipping_kinds.any? && facts.shipping_kinds.all? { |kind| @choice.include?(kind) }
       end
 
       # @param line [Line]
@@ -136,7 +136,14 @@ module GateMile
 
       # @param terms [Terms]
       # @return [Boolean]
-      def test(terms) = values(terms).any? { |value| of.include?(value) }
+      def test(terms)
+        case fact
+        when "zone" then of.include?(terms.zone.id)
+        when "group" then of.include?(terms.facts.group)
+        when "weekday" then of.include?(terms.facts.weekday)
+        else terms.facts.coupons.intersect?(of)
+        end
+      end
 
       # @param terms [Terms]
       # @return [String]
@@ -207,6 +214,7 @@ module GateMile
     # What an address says; address: "delivery" or "billing"; country: of regions and postcodes.
     class OfAddress < Value.of(:fact, :of, :country, :address)
       ADDRESSES = %w[delivery billing].freeze
+      SHORT = 6
 
       class << self
         # @return [OfAddress]
@@ -233,6 +241,7 @@ module GateMile
       end
 
       def initialize(fact: nil, of: nil, country: nil, address: nil)
+        @structured = Postcode.structured?(country)
         @index = ClauseIndex.new(country, of.map { |clause| [clause, 0] }) if fact == "postcode" && country && of
         super
       end
@@ -265,6 +274,13 @@ module GateMile
 
       private
 
+      # A short list is sooner read than looked up.
+      def listed?(code)
+        return @index.matching(code).any? if of.size > SHORT
+
+        of.any? { |clause| clause.match?(code, @structured) }
+      end
+
       def missing(field) = address == "billing" ? :"billing_#{field}" : field.to_sym
 
       def po_box(found) = found.lines.to_a.empty? ? missing("street") : found.po_box?
@@ -276,7 +292,7 @@ module GateMile
       def postcode(place)
         code = place.postcode
         return missing("postcode") if code.nil?
-        return true if @index.matching(code).any?
+        return true if listed?(code)
 
         code.partial? && @index.possible(code).any? ? missing("postcode") : false
       end

@@ -13,21 +13,21 @@ module GateMile
 
     # @return [void]
     def judge
-      @terms.held.each do |verdict|
-        verdict.rule.actions.each { |action| act(verdict.rule, action) if action.touches?(@method) }
+      @terms.held.each do |rule|
+        rule.actions.each { |action| act(rule, action) if action.touches?(@method) }
       end
-      @run.provisional.concat(undecided.map(&:open)).uniq!
+      @run.provisional.concat(undecided).uniq!
     end
 
     private
 
     # Rules that would do something to the method, and of which it is not known whether they hold.
     def undecided
-      @terms.undecided.select { |verdict| verdict.rule.actions.any? { |action| action.touches?(@method) } }
+      @terms.undecided.select { |rule, _| rule.actions.any? { |action| action.touches?(@method) } }.map(&:last)
     end
 
     def act(rule, action)
-      setting = { kind: "rule", id: rule.id, field: "then" }
+      setting = rule.setting
       case action.kind
       when :hide, :only then @run.bar(:hidden_by_rule, setting, rule: rule.name, how: action.kind)
       when :rename then rename(rule, action, setting)

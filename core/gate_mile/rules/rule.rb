@@ -16,6 +16,14 @@ module GateMile
           tree: reader.object("when")&.then { |item| Tree.read(item, currency) }, actions: actions)
     end
 
+    def initialize(id: nil, **)
+      @setting = { kind: "rule", id: id, field: "then" }.freeze
+      super
+    end
+
+    # @return [Hash] where a reckoning leads to
+    attr_reader :setting
+
     # @return [Hash] for JSON
     def dump
       { "id" => id, "name" => name, "active" => active, "when" => tree.dump, "then" => actions.map(&:dump) }
@@ -28,13 +36,13 @@ module GateMile
     attr_reader :rule, :open
 
     # @param rule [Rule]
+    # @param found [Boolean, Terms::Guess]
     # @param terms [Terms]
-    def initialize(rule, terms)
+    def initialize(rule, found, terms)
       @rule = rule
       @terms = terms
-      found = rule.active && rule.tree.test(terms)
-      @open = found if found.is_a?(Symbol)
-      @held = @open ? rule.tree.holds?(terms) : found
+      @open = found.fact if found.is_a?(Terms::Guess)
+      @held = @open ? found.holds : found
       freeze
     end
 

@@ -26,17 +26,24 @@ module GateMile
       new(of: kinds.first, parts: parts)
     end
 
+    def initialize(of: nil, **)
+      # What of a part settles it, and what it is then.
+      @settling = of != "all"
+      @settled = of == "any"
+      super
+    end
+
     # @param terms [Terms]
     # @return [Boolean, Symbol] the name of a fact that would decide, where the cart does not carry it
     def test(terms)
       open = nil
       parts.each do |part|
         found = part.test(terms)
-        return of == "any" if found == (of != "all")
+        return @settled if found == @settling
 
         open ||= found if found.is_a?(Symbol)
       end
-      open || of != "any"
+      open || !@settled
     end
 
     # A condition on a fact that the cart does not carry does not hold.

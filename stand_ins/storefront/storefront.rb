@@ -9,7 +9,7 @@ require "json"
 class Storefront
   HERE = __dir__
   PRODUCTS = File.expand_path("../../demo/products.csv", HERE)
-  SHOWN = %w[SHK-GAL-10 ROP-BRD-08 CHT-PASS-F FND-15 ANC-CLAW-10 LJK-150].freeze
+  SHOWN = %w[SHK-GAL-10 ROP-BRD-08 CHT-PASS-F FND-15 ANC-06 TIDE-27].freeze
   TYPES = { ".js" => "text/javascript", ".css" => "text/css" }.freeze
 
   # @param gate_mile [String] origin of the application

@@ -12,7 +12,7 @@ class GoodsBrowserTest < Minitest::Test
     fill_in "Find goods by name or SKU", with: "shackle 1"
     assert_text "2 rows"
     cell("SHK-GAL-10 sku").click
-    3.times { press(:right) }
+    4.times { press(:right) }
     press("heavy", :enter)
     assert_text(/One cell is not stored yet:\s+Weight of Galvanised shackle 10 mm/)
     press(:up)

@@ -19,8 +19,11 @@ module BrowserSupport
   Capybara.enable_aria_label = true
   Capybara.default_max_wait_time = 8
   Capybara.register_driver(:chromium) do |app|
-    Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
-                                       timeout: 30, process_timeout: 60, js_errors: true, browser_options: CHROMIUM.dup)
+    driver = Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
+                                                timeout: 30, process_timeout: 60, js_errors: true, browser_options: CHROMIUM.dup)
+    # What one origin may ask of another is tested too.
+    driver.options[:browser_options].delete(:"disable-web-security")
+    driver
   end
   Capybara.default_driver = :chromium
 

@@ -2432,8 +2432,6 @@ export interface components {
             board: {
                 zone: string;
                 methods: components["schemas"]["MethodQuote"][];
-                offers: components["schemas"]["Outlook"][];
-                rules: components["schemas"]["Verdict"][];
             }[];
             /** @description By rate id; null where nothing is compared, or the earlier revision is not kept any more */
             before: null | {

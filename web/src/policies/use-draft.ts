@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { ApiProblem, call } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult, type Preview } from '../bench/result'
@@ -20,32 +20,46 @@ export function useDraft<Fields extends object, Doc extends Fields & Stored>(
   const { edit } = useWorkshop()
   const { setPreview, preview, previewProblem } = useBenchResult()
   const [typed, setTyped] = useState<Partial<Fields>>({})
+  // What is typed right now, for answers that come while somebody goes on typing.
+  const latest = useRef<Partial<Fields>>({})
   const [base, setBase] = useState(stored.lock_version)
   const [problem, setProblem] = useState<Error | null>(null)
   const doc: Doc = { ...stored, ...typed }
 
   useEffect(() => () => setPreview(null), [setPreview])
 
-  const show = (fields: Partial<Fields>) => {
+  const keep = (fields: Partial<Fields>) => {
+    latest.current = fields
+    setTyped(fields)
+    if (Object.keys(fields).length === 0) return setPreview(null)
     const { lock_version: _, ...shown } = { ...stored, ...fields }
     setPreview({ [under]: shown } as unknown as Preview)
   }
   const change = (fields: Partial<Fields>) => {
     if (Object.keys(typed).length === 0) setBase(stored.lock_version)
-    const next = { ...typed, ...fields }
-    setTyped(next)
     setProblem(null)
-    show(next)
+    keep({ ...latest.current, ...fields })
   }
   const drop = () => {
-    setTyped({})
     setProblem(null)
-    setPreview(null)
+    keep({})
   }
+  const same = (one: unknown, other: unknown) => JSON.stringify(one ?? null) === JSON.stringify(other ?? null)
   const store = async (fields: Partial<Fields>, version: number) => {
     try {
-      await edit(() => call('PATCH', `${path}/${stored.id}`, { ...fields, lock_version: version }))
-      drop()
+      const answer = await edit(() =>
+        call<Doc>('PATCH', `${path}/${stored.id}`, { ...fields, lock_version: version }),
+      )
+      setBase(answer.lock_version)
+      setProblem(null)
+      // What was typed meanwhile stays.
+      keep(
+        Object.fromEntries(
+          Object.entries(latest.current).filter(
+            ([key, value]) => key in fields && !same(value, fields[key as keyof Fields]),
+          ),
+        ) as Partial<Fields>,
+      )
     } catch (error) {
       setProblem(error as Error)
     }
@@ -65,10 +79,8 @@ export function useDraft<Fields extends object, Doc extends Fields & Stored>(
   /** Changes and stores at once: what is chosen rather than typed. */
   const put = (fields: Partial<Fields>) => {
     const first = Object.keys(typed).length === 0
-    const next = { ...typed, ...fields }
-    setTyped(next)
-    show(next)
-    void store(changed(next), first ? stored.lock_version : base)
+    keep({ ...latest.current, ...fields })
+    void store(changed(latest.current), first ? stored.lock_version : base)
   }
   const refused = problem instanceof ApiProblem ? problem : null
   const current = refused?.problem.status === 409 ? (refused.problem.current as Doc | undefined) : undefined

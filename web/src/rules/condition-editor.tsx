@@ -132,14 +132,19 @@ function Bounds({
     const rest = Object.fromEntries(
       Object.entries(condition).filter(([field]) => !keys.some(([bound]) => bound === field)),
     ) as Condition
-    const set = (bound: Bound, text: string): Condition => (text ? { ...rest, [bound]: text } : rest)
+    const set = (bound: Bound, text: string): Condition => ({ ...rest, [bound]: text })
     return (
       <span className="flex items-start gap-1" key={name}>
         <select
           className="field"
           aria-label={name === 'low' ? 'Lower bound' : 'Upper bound'}
           value={key}
-          onChange={(event) => put(set(event.target.value as Bound, condition[key] ?? ''))}
+          onChange={(event) => {
+            const text = condition[key] ?? ''
+            const next = { ...rest, [event.target.value]: text }
+            if (text) put(next)
+            else change(next)
+          }}
         >
           {keys.map(([bound, label]) => (
             <option key={bound} value={bound}>

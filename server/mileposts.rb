@@ -24,9 +24,14 @@ module Server
       end
 
       def values(book, quote, outlook)
-        zone = quote.landing&.zone || (outlook.offer.zones && book.zone(outlook.offer.zones.first))
+        zone = zone_of(book, outlook.offer, quote.landing&.zone)
         { remaining: amount(outlook.remaining), threshold: amount(outlook.threshold), zone: text(zone&.name),
           method: text(method_name(book, outlook)) }.compact
+      end
+
+      # Where the shopper is, if the offer holds there; else the first place where it does.
+      def zone_of(book, offer, here)
+        here && offer.in_zone?(here.id) ? here : offer.zones && book.zone(offer.zones.first)
       end
 
       # What the shopper would choose: the first that it acts on, or that it names.

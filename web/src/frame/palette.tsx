@@ -159,6 +159,16 @@ function Entries({ close }: { close: () => void }) {
                 Treatment {name}
               </Entry>
             ))}
+            {setup.offers.map(({ id, name }) => (
+              <Entry key={id} value={`offer ${name} ${id}`} select={go(`/offers#offer=${id}`)}>
+                Offer {name}
+              </Entry>
+            ))}
+            {setup.rules.map(({ id, name }) => (
+              <Entry key={id} value={`rule ${name} ${id}`} select={go(`/rules#rule=${id}`)}>
+                Rule {name}
+              </Entry>
+            ))}
             {setup.rates.map((rate) => {
               const zone = setup.zones.find(({ id }) => id === rate.zone)
               const method = setup.methods.find(({ id }) => id === rate.method)

@@ -1,6 +1,8 @@
-import { call, type Offer } from '../api/client'
+import { useState } from 'react'
+import { call, type Bench, type Offer } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
+import { SecondBench } from '../bench/second'
 import { useFindingsAbout } from '../findings/about'
 import { PolicyList, useOpened } from '../policies/policy-list'
 import { AddByName } from '../ui/add-by-name'
@@ -15,20 +17,16 @@ export function OfferList() {
   const formats = formatsOf(setup.store!)
   const { opened, open } = useOpened('/offers', 'offer')
   const findings = useFindingsAbout('offers')
-  const stand = (offer: Offer) => {
-    const outlook = bench?.quote.offers.find((one) => one.offer === offer.id)
-    if (!outlook) return null
-    return (
-      <>
-        Bench cart:{' '}
-        <span className={outlook.state === 'acted' ? 'bg-lime px-1 text-ink' : 'text-ink'}>
-          {standWords(outlook, setup, formats)}
-        </span>
-      </>
-    )
-  }
+  const [second, setSecond] = useState<Bench | undefined>()
+  const stand = (offer: Offer) => (
+    <>
+      <Stand label="Bench cart" offer={offer} bench={bench} />
+      {second && <Stand label="Second cart" offer={offer} bench={second} />}
+    </>
+  )
   return (
     <div className="pb-8">
+      <SecondBench report={setSecond} />
       <p className="mb-2 max-w-3xl text-soft">
         An offer makes shipping free or cheaper under conditions. Of those that a cart has reached, all that
         go together count as one, and the lowest price wins; among equals the one that stands higher.
@@ -62,5 +60,24 @@ export function OfferList() {
         }}
       />
     </div>
+  )
+}
+
+/** How an offer stands with one cart. */
+function Stand({ label, offer, bench }: { label: string; offer: Offer; bench: Bench | undefined }) {
+  const { setup } = useWorkshop()
+  const outlook = bench?.quote.offers.find((one) => one.offer === offer.id)
+  if (!outlook) return null
+  return (
+    <span className="block">
+      {label}:{' '}
+      <span
+        className={
+          outlook.state === 'acted' && offer.effect?.kind === 'free' ? 'bg-lime px-1 text-ink' : 'text-ink'
+        }
+      >
+        {standWords(outlook, setup, formatsOf(setup.store!))}
+      </span>
+    </span>
   )
 }

@@ -186,7 +186,8 @@ export function placeholderValues(
   const measure = offer.threshold?.measure ?? ''
   const amount = (value: string | null | undefined) => (value ? measured(measure, value, formats) : '')
   const method = outlook?.methods[0] ?? offer.methods?.[0] ?? setup.methods[0]?.id ?? ''
-  const where = zone ?? offer.zones?.[0]
+  const holds = zone && (!offer.zones || offer.zones.includes(zone))
+  const where = holds ? zone : offer.zones?.[0]
   return {
     remaining: amount(outlook?.remaining ?? offer.threshold?.from),
     threshold: amount(outlook?.threshold ?? offer.threshold?.from),

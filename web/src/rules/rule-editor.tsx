@@ -1,7 +1,6 @@
 import { Plus, X } from 'lucide-react'
 import type { Action, Rule, Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
 import { EditorFrame } from '../policies/editor-frame'
 import { useDraft } from '../policies/use-draft'
 import { Boxes, Question } from '../ui/choose'
@@ -9,7 +8,7 @@ import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { Typed } from '../ui/typed'
 import { TreeEditor } from './tree-editor'
-import { ruleSentence, verdictSentence } from './words'
+import { ruleSentence } from './words'
 
 type Fields = Schemas['RuleFields']
 
@@ -36,12 +35,10 @@ export function RuleEditor({
   opened: (id: string) => void
 }) {
   const { setup } = useWorkshop()
-  const { bench } = useBenchResult()
   const formats = formatsOf(setup.store!)
   const draft = useDraft<Fields, Rule>(rule, '/api/rules', 'rule')
   const { doc, change, commit, put, errorAt } = draft
   const actions = doc.then ?? []
-  const verdict = bench?.quote.rules.find((one) => one.rule === rule.id)
   const set = (at: number, action: Action) => actions.map((one, place) => (place === at ? action : one))
   return (
     <EditorFrame
@@ -66,11 +63,6 @@ export function RuleEditor({
           commit={commit}
           errorAt={errorAt}
         />
-        {verdict && doc.active && (
-          <p className="mt-2 text-soft">
-            Bench cart: <span className="text-ink">{verdictSentence(verdict, setup, formats)}</span>
-          </p>
-        )}
       </Question>
       <Question title="Then">
         <ol className="flex flex-col gap-2">

@@ -1,10 +1,13 @@
-import { call, type Rule } from '../api/client'
+import { useState } from 'react'
+import { call, type Bench, type Quote, type Rule } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
+import { SecondBench } from '../bench/second'
 import { useFindingsAbout } from '../findings/about'
 import { PolicyList, useOpened } from '../policies/policy-list'
 import { AddByName } from '../ui/add-by-name'
 import { formatsOf } from '../ui/format'
+import { ruleDoes } from './does'
 import { RuleEditor } from './rule-editor'
 import { ruleSentence, verdictSentence } from './words'
 
@@ -14,17 +17,17 @@ export function RuleList() {
   const { bench } = useBenchResult()
   const formats = formatsOf(setup.store!)
   const { opened, open } = useOpened('/rules', 'rule')
-  const stand = (rule: Rule) => {
-    const verdict = bench?.quote.rules.find((one) => one.rule === rule.id)
-    if (!verdict || !rule.active) return null
-    return (
+  const [second, setSecond] = useState<Bench | undefined>()
+  const stand = (rule: Rule) =>
+    rule.active && (
       <>
-        Bench cart: <span className="text-ink">{verdictSentence(verdict, setup, formats)}</span>
+        <Stand label="Bench cart" rule={rule} quote={bench?.quote} />
+        {second && <Stand label="Second cart" rule={rule} quote={second.quote} />}
       </>
     )
-  }
   return (
     <div className="pb-8">
+      <SecondBench report={setSecond} />
       <p className="mb-2 max-w-3xl text-soft">
         Rules act last, from top to bottom, on the prices that rates, treatments and offers have made. A later
         name takes the place of an earlier one; two “only these” leave what both leave.
@@ -62,5 +65,25 @@ export function RuleList() {
         }}
       />
     </div>
+  )
+}
+
+/** What a rule does to one cart now, or what is missing. */
+function Stand({ label, rule, quote }: { label: string; rule: Rule; quote: Quote | undefined }) {
+  const { setup } = useWorkshop()
+  const formats = formatsOf(setup.store!)
+  const verdict = quote?.rules.find((one) => one.rule === rule.id)
+  if (!quote || !verdict) return null
+  const does = ruleDoes(rule.id, quote, setup, formats)
+  return (
+    <span className="block">
+      {label}:{' '}
+      <span className="text-ink">
+        {verdict.held && does.length
+          ? `Holds for this cart: ${does.join(', ')}.`
+          : verdictSentence(verdict, setup, formats)}
+        {verdict.held && !does.length && ' It changes nothing here.'}
+      </span>
+    </span>
   )
 }

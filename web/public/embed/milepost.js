@@ -39,7 +39,9 @@
   }
 
   function textOf({ text, values }, currency) {
-    return text.replace(/\{\s*(\w+)\s*\}/g, (_, name) => (values[name] ? written(values[name], currency) : ''))
+    return text.replace(/\{\s*(\w+)\s*\}/g, (_, name) =>
+      values[name] ? written(values[name], currency) : '',
+    )
   }
 
   function close(offer) {

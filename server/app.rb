@@ -24,6 +24,7 @@ module Server
     register Routes::Classes
     register Routes::Treatments
     register Routes::Policies
+    register Routes::Boxes
     register Routes::History
     register Routes::Quotes
 

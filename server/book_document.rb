@@ -32,7 +32,9 @@ module Server
 
       def store
         classes = in_order(Records::TaxClass).map(&:document)
-        Records::Store.current.document.compact.merge(classes.any? ? { "tax_classes" => classes } : {})
+        boxes = in_order(Records::Box).map { |box| box.document.compact }
+        lists = { "tax_classes" => classes, "boxes" => boxes }.reject { |_, list| list.empty? }
+        Records::Store.current.document.compact.merge(lists)
       end
 
       def in_order(records) = records.order(:position, :id).to_a

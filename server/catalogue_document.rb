@@ -4,7 +4,7 @@ module Server
   # The products of the database as they stand in a book document, variants under their products.
   module CatalogueDocument
     COLUMNS = %i[id parent_id sku name price_minor cost_minor weight length width height shipping_class_id ships tags
-                 hazardous tax_class_id].freeze
+                 hazardous tax_class_id packing].freeze
     private_constant :COLUMNS
 
     class << self
@@ -65,6 +65,7 @@ module Server
 
       def product(row)
         { "ships" => row["ships"], "tags" => row["tags"].presence, "hazardous" => row["hazardous"] || nil,
+          "packing" => (row["packing"] unless row["packing"] == "any"),
           "tax_class" => row["tax_class_id"] }.compact
       end
     end

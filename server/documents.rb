@@ -12,7 +12,7 @@ module Server
             zones: Records::Zone.order(:position, :id).includes(:areas).map { |zone| zone(zone) },
             methods: Records::ShippingMethod.order(:position, :id).map { |method| method(method) },
             rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, **goods, **policies,
-            history: History.heads }
+            boxes: Records::Box.order(:position, :id).map { |box| with_lock(box) }, history: History.heads }
         end
       end
 
@@ -44,6 +44,7 @@ module Server
       alias coupon with_lock
       alias offer with_lock
       alias rule with_lock
+      alias box with_lock
 
       def tax_class(item) = item.document.merge("lock_version" => item.lock_version)
 

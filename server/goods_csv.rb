@@ -6,7 +6,8 @@ module Server
   # The catalogue as CSV: one row for each product and each variant. Reading it changes the products that the file names
   # and adds those it brings; a column that the file has not is left as it is.
   module GoodsCsv
-    COLUMNS = %w[sku variant_of name price cost weight length width height class tags hazardous ships tax_class].freeze
+    COLUMNS = %w[sku variant_of name price cost weight length width height class tags hazardous ships tax_class packing]
+              .freeze
     LIMIT = 20 * 1_048_576
     # What others call our columns, for a first guess.
     OTHERS = { "sku" => %w[code item_number article_number product_code], "name" => %w[title product product_name],
@@ -16,7 +17,7 @@ module Server
                "length" => %w[length_cm length_mm length_in depth], "width" => %w[width_cm width_mm width_in],
                "height" => %w[height_cm height_mm height_in], "class" => %w[shipping_class],
                "tags" => %w[tag labels], "hazardous" => %w[hazard dangerous_goods], "ships" => %w[needs_shipping],
-               "tax_class" => %w[tax vat_class] }.freeze
+               "tax_class" => %w[tax vat_class], "packing" => %w[orientation] }.freeze
     MEASURES = { "weight" => GateMile::Weight, "length" => GateMile::Length, "width" => GateMile::Length,
                  "height" => GateMile::Length }.freeze
     SEPARATORS = [",", ";", "\t"].freeze
@@ -83,10 +84,10 @@ module Server
       def line(item, parent, classes, taxes)
         own = [item["sku"], parent, item["name"], item["price"], item["cost"], item["weight"],
                *item.fetch("size", {}).values_at(*GateMile::Sides::NAMES), classes[item["class"]]]
-        return own + ([nil] * 4) if parent
+        return own + ([nil] * 5) if parent
 
         own + [item["tags"]&.join("; "), item["hazardous"] ? "yes" : "no", item["ships"] ? "yes" : "no",
-               taxes[item["tax_class"]]]
+               taxes[item["tax_class"]], item.fetch("packing", "any")]
       end
 
       def guess(headers)

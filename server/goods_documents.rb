@@ -50,6 +50,7 @@ module Server
         { sku: row["sku"], name: row["name"], weight: row["weight"],
           **%i[price cost].to_h { |key| [key, amount(row["#{key}_minor"], exponent)] },
           length: row["length"], width: row["width"], height: row["height"], class: row["shipping_class_id"],
+          packing: row["packing"],
           tags: row["tags"] == "[]" ? [] : JSON.parse(row["tags"]), hazardous: ON.include?(row["hazardous"]),
           ships: ON.include?(row["ships"]), tax_class: row["tax_class_id"],
           treatments: treatments.fetch(row["id"], []) }

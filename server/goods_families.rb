@@ -3,7 +3,7 @@
 module Server
   # Brings the rows of an import together with their products, which may stand in the file or in the shop already.
   class GoodsFamilies
-    DEFAULTS = { "ships" => 1, "hazardous" => 0, "tags" => "[]" }.freeze
+    DEFAULTS = { "ships" => 1, "hazardous" => 0, "tags" => "[]", "packing" => "any" }.freeze
     private_constant :DEFAULTS
 
     # @param rows [Array<GoodsImport::Row>]

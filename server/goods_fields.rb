@@ -6,7 +6,7 @@ module Server
     SIDES = GateMile::Sides::NAMES
     # What a variant may say itself; the rest it has from its product.
     OWN = %w[sku name price cost weight length width height class].freeze
-    FIELDS = (OWN + %w[ships tags hazardous tax_class]).freeze
+    FIELDS = (OWN + %w[ships tags hazardous tax_class packing]).freeze
     # field => the register its ids come from, and the column that holds one
     REGISTERS = { "class" => [Records::ShippingClass, "shipping_class_id"],
                   "tax_class" => [Records::TaxClass, "tax_class_id"] }.freeze
@@ -48,6 +48,7 @@ module Server
       when *SIDES then { field => length(typed) }
       when *REGISTERS.keys then register(field, typed)
       when "tags" then { "tags" => tags(typed) }
+      when "packing" then { "packing" => packing(typed) }
       else { field => flag(typed) }
       end
     rescue GateMile::Malformed => e
@@ -133,6 +134,14 @@ module Server
       return if name.empty?
 
       names(field)[GateMile::Product.fold(name)] or raise Fault.new(:no_class_named, name: name)
+    end
+
+    def packing(typed)
+      text = typed.to_s.strip.downcase
+      text = GateMile::Product::PACKING.first if text.empty?
+      return text if GateMile::Product::PACKING.include?(text)
+
+      raise Fault.new(:not_one_of, choices: GateMile::Product::PACKING.join(", "))
     end
 
     def flag(typed) = [true, false].include?(typed) ? typed : raise(Fault, :not_true_or_false)

@@ -4,7 +4,7 @@ module Server
   # Rows of the catalogue as the database holds them, for edits of many at once.
   module GoodsRows
     # Columns of what a variant always has from its product.
-    OF_PRODUCTS = %w[ships tags hazardous tax_class_id].freeze
+    OF_PRODUCTS = %w[ships tags hazardous tax_class_id packing].freeze
     # Columns as the contract calls them.
     FIELDS = { "price_minor" => "price", "cost_minor" => "cost", "shipping_class_id" => "class",
                "tax_class_id" => "tax_class", "parent_id" => "variant_of" }.freeze

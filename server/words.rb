@@ -81,6 +81,8 @@ module Server
       not_a_moment: "Write a date and a time, like 2026-11-27T18:00.",
       not_a_date: "Write a date, like 2026-11-27.",
       not_a_time: "Write a time of day, like 18:00.",
+      padding_large: "The padding leaves no room: it is kept free on every side.",
+      tare_above: "This must be more than the box itself weighs, %<tare>s.",
       ends_before: "The end must come after the start.",
       no_goods: "Choose at least one class, tag or product.",
       below_from: "This must be more than the threshold, %<from>s.",

@@ -19,7 +19,7 @@ module Server
       validate :faultless, :priced, :size_whole, :one_of_its_sku, :variant_of_a_product
 
       # As the contract calls them.
-      FIELDS = (%w[sku name price cost weight class ships tags hazardous tax_class] + SIDES).freeze
+      FIELDS = (%w[sku name price cost weight class ships tags hazardous tax_class packing] + SIDES).freeze
 
       FIELDS.each do |field|
         define_method("#{field}=") { |typed| take(field, typed) }
@@ -79,7 +79,8 @@ module Server
         return if parent_id.nil?
 
         errors.add(:parent, Words.of(:variant_of_variant)) if parent&.parent_id || variants.any?
-        said = { "tags" => tags != [], "hazardous" => hazardous, "ships" => !ships, "tax_class" => tax_class_id }
+        said = { "tags" => tags != [], "hazardous" => hazardous, "ships" => !ships, "tax_class" => tax_class_id,
+                 "packing" => packing != GateMile::Product::PACKING.first }
         said.each { |field, given| errors.add(field, Words.of(:from_its_product)) if given }
       end
 

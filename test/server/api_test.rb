@@ -46,6 +46,7 @@ class ApiTest < Minitest::Test
     goods
     rates
     policies
+    boxes
     api(:patch, "/api/store", { lock_version: find_store, name: "Tarrow Quay", basis: { discounts: "before", tax: "without" } })
     assert_equal "priced", api(:post, "/api/quote", CART)["status"]
     before = setup_now["revision"]
@@ -321,6 +322,29 @@ class ApiTest < Minitest::Test
     api(:delete, "/api/classes/#{group["id"]}?lock_version=#{find("classes", group["id"])["lock_version"]}&move_to=long")
     api(:delete, "#{path}?lock_version=#{find("treatments", treatment["id"])["lock_version"]}")
     api(:delete, "/api/tax-classes/#{tax["id"]}?lock_version=#{find("tax_classes", tax["id"])["lock_version"]}")
+  end
+
+  # Boxes one by one and as a table; a cart packed into them.
+  def boxes
+    sides = { length: "40 cm", width: "30 cm", height: "20 cm" }
+    box = api(:post, "/api/boxes", { name: "Crate", size: sides, padding: "1 cm", tare: "500 g" })
+    box = api(:patch, "/api/boxes/#{box["id"]}", { lock_version: 0, up_to: "12 kg", cost: "1.5" })
+    assert_equal ["0.5 kg", "1.50"], [GateMile::Weight.parse(box["tare"]).as("kg").to_s, box["cost"]]
+    assert_equal [422, ["/padding"]], refused(:patch, "/api/boxes/#{box["id"]}", { lock_version: box["lock_version"], padding: "10 cm" })
+    api(:put, "/api/boxes/order", { ids: setup_now["boxes"].map { |item| item["id"] }.reverse })
+    table = CSV.parse(api(:get, "/api/boxes.csv"), headers: true)
+    same = api(:post, "/api/boxes/import", { csv: table.to_s, store: false })
+    assert_equal [[], [], []], same.values_at("created", "changed", "faults")
+    taken = api(:post, "/api/boxes/import", { csv: "box,length,width,height\nHat,30,30,20\nFlat,30,0,20\n", store: true })
+    assert_equal [["Hat"], [[3, "width: This must be more than zero."]]], [taken["created"], taken["faults"].map(&:values)]
+    drawn = api(:post, "/api/parcels", { cart: CART })
+    assert_equal [nil, 26], [drawn["cause"], drawn["parcels"].sum { |parcel| parcel["units"] * parcel["times"] }]
+    store = api(:patch, "/api/store", { lock_version: find_store, parcels: { kind: "boxes", divisor: "5000" } })
+    assert_equal "boxes", store["parcels"]["kind"]
+    parcel = api(:post, "/api/parcels", { cart: CART, rate: "uk-tracked" })["parcels"].first
+    assert_includes setup_now["boxes"].map { |item| item["name"] }, parcel["box"]
+    assert_operator parcel["drawing"]["blocks"].size, :>, 0
+    api(:delete, "/api/boxes/#{box["id"]}?lock_version=#{find("boxes", box["id"])["lock_version"]}")
   end
 
   # Registers, offers, rules, what they leave, and what a shop's page is told.

@@ -19,6 +19,7 @@ import { ShopPages } from './offers/shop-pages'
 import { OrderPage } from './rules/order-page'
 import { RuleList } from './rules/rule-list'
 import { Rules } from './rules/rules'
+import { Boxes } from './parcels/boxes'
 import { Zones } from './zones/zones'
 import { ByClass } from './rates/by-class'
 import { RateList } from './rates/rate-list'
@@ -76,6 +77,7 @@ export const router = createBrowserRouter([
               { index: true, element: <Catalogue /> },
               { path: 'classes', element: <Classes /> },
               { path: 'treatments', element: <Treatments /> },
+              { path: 'boxes', element: <Boxes /> },
               { path: 'csv', element: <GoodsCsv /> },
               {
                 path: 'findings',

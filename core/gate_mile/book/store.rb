@@ -9,17 +9,19 @@ module GateMile
   # merchant reads; prices_include_tax: whether the goods' prices do; method_order: "price" or "merchant", the order
   # in which a quote lists its methods; ship_from: {Address}; tax_classes: {TaxClass}es, the first for goods that name
   # none; basis: {Basis} of the order value; parcels: {ParcelPolicy}; zero_word: what a price of nothing is called;
-  # nothing_text: the merchant's words to a shopper where nothing is available, or nil; storefront: {Storefront}.
+  # nothing_text: the merchant's words to a shopper where nothing is available, or nil; storefront: {Storefront};
+  # boxes: {Box}es to pack into.
   class Store < Value.of(:name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax,
                          :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text,
-                         :storefront)
+                         :storefront, :boxes)
     ORDERS = %w[price merchant].freeze
 
     # @param reader [Reader]
     # @return [Store]
     def self.read(reader)
+      currency = reader.parsed("currency") { |text| Currency[text] }
       new(name: reader.text("name"), country: reader.parsed("country") { |text| Countries.parse(text) },
-          currency: reader.parsed("currency") { |text| Currency[text] },
+          currency: currency,
           time_zone: reader.parsed("time_zone") { |text| time_zone(text) },
           weight_unit: reader.choice("weight_unit", among: Weight::UNITS.keys),
           length_unit: reader.choice("length_unit", among: Length::UNITS.keys),
@@ -32,7 +34,9 @@ module GateMile
           parcels: ParcelPolicy.of(reader) || ParcelPolicy::DEFAULT,
           zero_word: reader.text("zero_word", required: false, most: 40),
           nothing_text: reader.text("nothing_text", required: false, most: 500),
-          storefront: Storefront.of(reader)).tap { reader.finish }
+          storefront: Storefront.of(reader), 
+          boxes: reader.list("boxes", required: false, most: 200) { |item| Box.read(item, currency) })
+        .tap { reader.finish }
     end
 
     # @param text [String] an IANA name such as "Europe/London"
@@ -64,6 +68,7 @@ module GateMile
                             tax_classes.map(&:dump)
                           end), "basis" => basis.dump, "parcels" => parcels.dump,
         "zero_word" => zero_word, "nothing_text" => nothing_text,
+        "boxes" => (boxes.map(&:dump) if boxes.any?),
         "storefront" => (storefront.dump unless storefront == Storefront::CLOSED) }.compact
     end
   end

@@ -24,6 +24,6 @@ module GateMile
       define_method(field) { (variant && variant[field]) || product[field] }
     end
 
-    %i[ships tags hazardous tax_class].each { |field| define_method(field) { product[field] } }
+    %i[ships tags hazardous tax_class packing].each { |field| define_method(field) { product[field] } }
   end
 end

@@ -69,7 +69,7 @@ module GateMile
     # @return [Loads]
     def loads(ordinary, basis, policy, counted)
       key = [places(ordinary), basis.object_id, policy.object_id, counted.equal?(ordinary) ? nil : places(counted)]
-      @loaded[key] ||= Loads.new(ordinary, basis, policy, counted: counted)
+      @loaded[key] ||= Loads.new(ordinary, basis, policy, boxes: store.boxes, counted: counted)
     end
 
     private

@@ -8,9 +8,9 @@ module GateMile
   # {Sides} of one unit, or nil; ships: whether it needs shipping; known: false where the catalogue has no such
   # product and the line brings no price of its own; shipping_class: id or nil; treatments: what reaches it, as
   # {Placed}; kin: what its units count together with; unknown: which of "class" and "tax_class" the line names and
-  # the book has not.
+  # the book has not; packing: as of a {Product}.
   class Line < Value.of(:sku, :name, :quantity, :unit_price, :worth, :value, :weight, :size, :ships, :known,
-                        :shipping_class, :tags, :hazardous, :treatments, :kin, :unknown)
+                        :shipping_class, :tags, :hazardous, :treatments, :kin, :unknown, :packing)
     # @return [String] what to call it
     def label = name || sku
 

@@ -25,7 +25,7 @@ module GateMile
     private
 
     # What goods are of which nobody says anything.
-    UNKNOWN = Product.new(ships: true, tags: NONE, hazardous: false)
+    UNKNOWN = Product.new(ships: true, tags: NONE, hazardous: false, packing: Product::PACKING.first)
     private_constant :UNKNOWN
 
     def line(at, worth)
@@ -38,7 +38,7 @@ module GateMile
                weight: (sent.weight || known.weight)&.*(sent.quantity), size: sent.size || known.size,
                ships: said(sent.ships, known.ships), shipping_class: shipping_class, tags: sent.tags || known.tags,
                hazardous: said(sent.hazardous, known.hazardous), kin: kin(sent, article, at),
-               treatments: @book.treatments.on(article, shipping_class), unknown: unknown)
+               treatments: @book.treatments.on(article, shipping_class), unknown: unknown, packing: known.packing)
     end
 
     def worth(worth) = { worth: worth, value: worth&.in(@store.basis), known: !worth.nil? }

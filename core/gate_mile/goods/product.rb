@@ -21,10 +21,12 @@ module GateMile
   #
   # price: {Money} per unit; cost: {Money} that one costs the merchant, or nil; weight: {Weight} or nil where it is not
   # known; size: {Sides} or nil; shipping_class: id or nil; treatments: ids; ships: false for what needs no shipping;
-  # tags: texts; hazardous: the hazard mark; tax_class: id, nil for the store's first; variants: {Variant}s.
+  # tags: texts; hazardous: the hazard mark; tax_class: id, nil for the store's first; variants: {Variant}s;
+  # packing: one of PACKING: any way round, "this side up", or each unit a parcel in a carton of its own.
   class Product < Value.of(:sku, :name, :price, :cost, :weight, :size, :shipping_class, :treatments, :ships, :tags,
-                           :hazardous, :tax_class, :variants)
+                           :hazardous, :tax_class, :variants, :packing)
     TAGS = 30
+    PACKING = %w[any upright carton].freeze
     VARIANTS = 500
 
     class << self
@@ -36,6 +38,7 @@ module GateMile
         variants = reader.list("variants", required: false, most: VARIANTS) { |item| Variant.read(item, currency) }
         new(**own, variants: variants, tags: read_tags(reader), ships: reader.flag("ships", default: true),
                    hazardous: reader.flag("hazardous", default: false),
+                   packing: reader.choice("packing", among: PACKING, default: PACKING.first),
                    tax_class: reader.text("tax_class", required: false))
       end
 
@@ -76,6 +79,7 @@ module GateMile
     def dump
       { **Product.dump_own(self), "ships" => ships, "tags" => (tags if tags.any?),
                                   "hazardous" => (true if hazardous), "tax_class" => tax_class,
+                                  "packing" => (packing unless packing == PACKING.first),
                                   "variants" => (variants.map(&:dump) if variants.any?) }.compact
     end
   end

@@ -8,8 +8,10 @@ module GateMile
     # @param lines [Array<Line>] that have a price and ship
     # @param basis [Basis] of their value
     # @param policy [ParcelPolicy]
+    # @param boxes [Array<Box>] of the store
     # @param counted [Array<Line>] those whose value a load of the whole cart has
-    def initialize(lines, basis, policy, counted: lines)
+    def initialize(lines, basis, policy, boxes: [], counted: lines)
+      @boxes = boxes
       @counted = counted
       @lines = lines
       @basis = basis
@@ -23,12 +25,14 @@ module GateMile
 
     # @param lines [Array<Line>]
     # @return [Loads] of other lines, looked at in the same way
-    def with(lines) = Loads.new(lines, @basis, @policy)
+    def with(lines) = Loads.new(lines, @basis, @policy, boxes: @boxes)
+
+    # @return [Array<ParcelPolicy::Parcel>, Refusal]
+    def parcels = @parcels ||= @policy.parcels(units, @boxes)
 
     # @return [Integer, Refusal] how many parcels the lines make
     def parcel_count
-      found = @policy.parcels(units)
-      found.is_a?(Refusal) ? found : found.sum(&:times)
+      parcels.is_a?(Refusal) ? parcels : parcels.sum(&:times)
     end
 
     private
@@ -79,14 +83,13 @@ module GateMile
       size = line.size
       Load.new(label: line.label, times: times, quantity: 1, value: value,
                weight: line.weight && Rational(line.weight.base, line.quantity), volume: size && volume(size),
-               longest: size&.longest&.base, **unknown([line]))
+               longest: size&.longest&.base, line: line, **unknown([line]))
     end
 
     def of_parcels
-      found = @policy.parcels(units)
-      return found if found.is_a?(Refusal)
+      return parcels if parcels.is_a?(Refusal)
 
-      found.map do |parcel|
+      parcels.map do |parcel|
         inside = @lines.select { |line| parcel.names.include?(line.label) }
         Load.new(label: parcel.names.first(3).join(", "), times: parcel.times, quantity: parcel.units,
                  value: parcel.value, weight: parcel.weight, volume: parcel.volume, longest: parcel.longest,
@@ -96,7 +99,7 @@ module GateMile
 
     # The parcels' billable weights together; only a schedule by billable weight asks for them.
     def billable(units)
-      found = @policy.parcels(units)
+      found = @policy.parcels(units, @boxes)
       return if found.is_a?(Refusal)
 
       found.sum { |parcel| @policy.billable(parcel)&.*(parcel.times) || (return nil) }

@@ -2,17 +2,19 @@
 
 module GateMile
   # How goods become parcels: one: all in one, up to a weight where one is named, then the next; unit: each unit by
-  # itself; fixed: all in one of a fixed outer size.
+  # itself; fixed: all in one of a fixed outer size; boxes: packed into the store's boxes.
   #
   # up_to: {Weight} or nil; size: {Sides} of the fixed one; tare: {Weight} of its packing, or nil; divisor: number of
-  # `per` for one unit of weight, the volumetric divisor: cm³ for a kilogram or in³ for a pound; nil for none.
-  class ParcelPolicy < Value.of(:kind, :up_to, :size, :tare, :divisor, :per)
-    KINDS = %w[one unit fixed].freeze
+  # `per` for one unit of weight, the volumetric divisor: cm³ for a kilogram or in³ for a pound; nil for none;
+  # boxes: ids of those that are used, nil for all of the store's.
+  class ParcelPolicy < Value.of(:kind, :up_to, :size, :tare, :divisor, :per, :boxes)
+    KINDS = %w[one unit fixed boxes].freeze
     PER = { "kg" => [Volume::UNITS["cm3"], Weight::UNITS["kg"]], "lb" => [Volume::UNITS["in3"], Weight::UNITS["lb"]] }
           .freeze
 
     # One parcel of some units. weight, volume: base units, nil where not known; times: how many there are of it.
-    Parcel = Struct.new(:units, :weight, :volume, :times, :value, :longest, :names)
+    # packed: {Packing::Packed}, of the kind boxes; size: [length, width, height] as carriers measure it, where known.
+    Parcel = Struct.new(:units, :weight, :volume, :times, :value, :longest, :names, :packed, :size)
 
     class << self
       # @param reader [Reader] of what may have a policy of its own
@@ -26,7 +28,8 @@ module GateMile
         policy = new(kind: kind&.to_sym, up_to: kind == "one" ? weight(reader, "up_to") : nil,
                      size: kind == "fixed" ? reader.object("size")&.then { |item| Sides.read(item) } : nil,
                      tare: kind == "fixed" ? weight(reader, "tare") : nil, divisor: divisor(reader),
-                     per: reader.choice("per", among: PER.keys, default: "kg"))
+                     per: reader.choice("per", among: PER.keys, default: "kg"),
+                     boxes: (reader.texts("boxes", most: 200) if kind == "boxes" && reader.given?("boxes", read: true)))
         reader.finish
         policy
       end
@@ -58,9 +61,11 @@ module GateMile
     end
 
     # @param units [Array<Load>] single units, each so many times
+    # @param boxes [Array<Box>] of the store
     # @return [Array<Parcel>, Refusal]
-    def parcels(units)
+    def parcels(units, boxes = [])
       case kind
+      when :boxes then Boxed.new(self, boxes).parcels(units)
       when :unit then units.map { |unit| packed([[unit, 1]], unit.times) }
       when :fixed then [fixed(units)]
       else up_to ? filled(units) : [packed(units.map { |unit| [unit, unit.times] }, 1)]
@@ -77,16 +82,19 @@ module GateMile
     # @return [Hash] for JSON
     def dump
       { "kind" => kind.to_s, "up_to" => up_to&.to_s, "size" => size&.dump, "tare" => tare&.to_s,
-        "divisor" => divisor && Decimal.write(divisor), "per" => (per if divisor) }.compact
+        "divisor" => divisor && Decimal.write(divisor), "per" => (per if divisor), "boxes" => boxes }.compact
     end
 
-    private
-
+    # @param content [Array<Array(Load, Integer)>] units, each so many times
+    # @param times [Integer]
+    # @return [Parcel] without a box around it
     def packed(content, times)
       Parcel.new(content.sum { |_, count| count }, total(content, :weight), total(content, :volume), times,
                  content.sum { |unit, count| unit.value * count }, longest(content),
                  content.flat_map { |unit,| unit.names }.uniq)
     end
+
+    private
 
     def total(content, field)
       content.sum { |unit, count| unit[field]&.*(count) || (return nil) }
@@ -102,6 +110,7 @@ module GateMile
       parcel.weight += tare.base if parcel.weight && tare
       parcel.volume = size.length.base * size.width.base * size.height.base
       parcel.longest = size.longest.base
+      parcel.size = [size.length, size.width, size.height].map(&:base)
       parcel
     end
 

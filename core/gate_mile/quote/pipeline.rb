@@ -7,7 +7,7 @@ module GateMile
     STEPS = %i[restrictions lines ordinary treated offers price rules finish].freeze
 
     # Causes that mean: the merchant has left something open, rather than said no.
-    INCOMPLETE = %i[no_price unknown_product no_weight no_size blank_cell no_class_price].freeze
+    INCOMPLETE = %i[no_boxes no_price unknown_product no_weight no_size blank_cell no_class_price].freeze
     private_constant :INCOMPLETE
 
     # @param book [Book]

@@ -1145,6 +1145,106 @@ export interface paths {
         patch: operations["updateRule"];
         trace?: never;
     };
+    "/api/boxes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["createBox"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderBoxes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteBox"];
+        options?: never;
+        head?: never;
+        patch: operations["updateBox"];
+        trace?: never;
+    };
+    "/api/boxes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportBoxes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads boxes from CSV; `store` false shows what it would do */
+        post: operations["importBoxes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parcels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a cart is packed */
+        post: operations["readParcels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/margins": {
         parameters: {
             query?: never;
@@ -1304,6 +1404,7 @@ export interface components {
             coupons: components["schemas"]["Coupon"][];
             offers: components["schemas"]["Offer"][];
             rules: components["schemas"]["Rule"][];
+            boxes: components["schemas"]["Box"][];
             history: {
                 undo: components["schemas"]["Change"] | null;
                 redo: components["schemas"]["Change"] | null;
@@ -1507,7 +1608,9 @@ export interface components {
         };
         Parcels: {
             /** @enum {string} */
-            kind: "one" | "unit" | "fixed";
+            kind: "one" | "unit" | "fixed" | "boxes";
+            /** @description Ids; all where it is left out */
+            boxes?: string[];
             up_to?: string;
             tare?: string;
             size?: {
@@ -1695,6 +1798,11 @@ export interface components {
             class?: string | null;
             tags?: string[];
             hazardous?: boolean;
+            /**
+             * @description Any way round, this side up, or each in a carton of its own
+             * @enum {string}
+             */
+            packing?: "any" | "upright" | "carton";
             /** @description false for what needs no shipping */
             ships?: boolean;
             /** @description Id; null for the store's first */
@@ -1720,10 +1828,10 @@ export interface components {
             /** @description What a variant has from its product where it says nothing itself */
             inherited: components["schemas"]["ProductInherited"] | null;
             lock_version: number;
-        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "cost" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
+        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "cost" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class" | "packing">;
         ProductInherited: {
             treatments: string[];
-        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "cost" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class">;
+        } & WithRequired<components["schemas"]["ProductValues"], "sku" | "name" | "price" | "cost" | "weight" | "length" | "width" | "height" | "class" | "tags" | "hazardous" | "ships" | "tax_class" | "packing">;
         Products: {
             products: components["schemas"]["Product"][];
             total: number;
@@ -2011,6 +2119,64 @@ export interface components {
                 };
             }[];
         };
+        BoxSides: {
+            length: string;
+            width: string;
+            height: string;
+        } | null;
+        BoxFields: {
+            name?: string;
+            active?: boolean;
+            size?: components["schemas"]["BoxSides"];
+            /** @description Kept free on every side */
+            padding?: string | null;
+            outer?: components["schemas"]["BoxSides"];
+            tare?: string | null;
+            /** @description What it may weigh in all */
+            up_to?: string | null;
+            cost?: string | null;
+        };
+        BoxDraft: WithRequired<components["schemas"]["BoxFields"], "name" | "size">;
+        BoxPatch: {
+            lock_version: number;
+        } & components["schemas"]["BoxFields"];
+        /** @description A box to pack into */
+        Box: {
+            id: string;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["BoxFields"], "name" | "active" | "size" | "padding" | "outer" | "tare" | "up_to" | "cost">;
+        ParcelsRequest: {
+            cart: components["schemas"]["Cart"];
+            /** @description Whose policy and ordinary goods; the shop's where it is left out */
+            rate?: string | null;
+        };
+        /** @description The parcels of a cart */
+        ParcelsDrawn: {
+            /** @description Why there are none */
+            cause: components["schemas"]["Cause"] | null;
+            parcels: {
+                box: string | null;
+                times: number;
+                units: number;
+                names: string[];
+                weight: string | null;
+                volumetric: string | null;
+                billable: string | null;
+                /** @description Percent of the room */
+                fill: number | null;
+                size: string[] | null;
+                drawing: null | {
+                    /** @description Tenths of a millimetre */
+                    room: number[];
+                    blocks: {
+                        name: string;
+                        at: number[];
+                        counts: number[];
+                        dims: number[];
+                    }[];
+                };
+            }[];
+        };
         GroupFields: {
             name?: string;
         };
@@ -2224,7 +2390,7 @@ export interface components {
             /** @enum {string} */
             action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
             /** @enum {string} */
-            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule";
+            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule" | "box";
             names: {
                 [key: string]: string;
             };
@@ -4681,6 +4847,178 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    createBox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoxDraft"];
+            };
+        };
+        responses: {
+            /** @description The box */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    orderBoxes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteBox: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateBox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoxPatch"];
+            };
+        };
+        responses: {
+            /** @description The box */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportBoxes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    importBoxes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableImport"];
+            };
+        };
+        responses: {
+            /** @description What it does */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableImported"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readParcels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParcelsRequest"];
+            };
+        };
+        responses: {
+            /** @description Parcels */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParcelsDrawn"];
+                };
+            };
             422: components["responses"]["Problem"];
         };
     };

@@ -10,6 +10,7 @@ import { Gets } from './gets'
 import { GoodsSearch } from './goods-search'
 import { Lines } from './lines'
 import { Shopper } from './shopper'
+import { BenchParcels } from '../parcels/bench-parcels'
 import { remarkSentence } from '../zones/words'
 import { BenchResultProvider, useBenchResult } from './result'
 
@@ -138,6 +139,7 @@ function Column({ title, search, controls }: { title: string; search: string; co
       )}
       {offOrder && <FieldError>{offOrder}</FieldError>}
       <Gets formats={formats} />
+      <BenchParcels />
     </div>
   )
 }

@@ -12,6 +12,7 @@ import { SECTIONS } from './top-bar'
 const PARTS = [
   ['/goods/classes', 'Goods: classes'],
   ['/goods/treatments', 'Goods: treatments'],
+  ['/goods/boxes', 'Goods: boxes'],
   ['/goods/csv', 'Goods: CSV in and out'],
   ['/goods/findings', 'Goods: findings'],
   ['/rates/classes', 'Rates: by class'],

@@ -12,6 +12,7 @@ export type FieldName =
   | 'class'
   | 'tags'
   | 'hazardous'
+  | 'packing'
   | 'ships'
 
 export interface Column {
@@ -36,6 +37,7 @@ export const COLUMNS: Column[] = [
   { field: 'class', label: 'Class', width: 80, own: true, sort: 'class' },
   { field: 'tags', label: 'Tags', width: 76, own: false },
   { field: 'hazardous', label: 'Hazard', width: 50, own: false },
+  { field: 'packing', label: 'Packing', width: 58, own: false },
   { field: 'ships', label: 'Ships', width: 40, own: false },
   { field: 'treatments', label: 'Treatments', width: 104, own: true },
 ]

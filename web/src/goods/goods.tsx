@@ -11,6 +11,7 @@ export function Goods() {
         { path: '/goods', name: 'Catalogue' },
         { path: '/goods/classes', name: 'Classes' },
         { path: '/goods/treatments', name: 'Treatments' },
+        { path: '/goods/boxes', name: 'Boxes' },
         { path: '/goods/csv', name: 'CSV' },
         { path: '/goods/findings', name: 'Findings', count: awake(useFindingsAbout('goods')).length },
       ]}

@@ -23,6 +23,7 @@ const COLUMNS = [
   ['class', 'class'],
   ['tags', 'tags'],
   ['hazardous', 'hazardous'],
+  ['packing', 'packing'],
   ['ships', 'needs shipping'],
   ['tax_class', 'tax class'],
 ] as const

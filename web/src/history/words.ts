@@ -15,6 +15,7 @@ const KINDS: Record<Change['kind'], string> = {
   coupon: 'coupon',
   offer: 'offer',
   rule: 'rule',
+  box: 'box',
 }
 
 const FIELDS: Record<string, string> = {
@@ -58,6 +59,12 @@ const FIELDS: Record<string, string> = {
   milepost: 'milepost',
   when: 'conditions',
   then: 'what it does',
+  padding: 'padding',
+  outer: 'outer size',
+  tare: 'empty weight',
+  up_to: 'most weight',
+  size: 'size',
+  packing: 'packing',
   basis: 'what counts as order value',
   tags_add: 'tags added',
   tags_remove: 'tags removed',
@@ -73,7 +80,7 @@ function subject(change: Change): string {
 }
 
 function plural(kind: Change['kind']): string {
-  return kind.endsWith('class') ? `${KINDS[kind]}es` : `${KINDS[kind]}s`
+  return /(class|box)$/.test(kind) ? `${KINDS[kind]}es` : `${KINDS[kind]}s`
 }
 
 function named(fields: string): string {
@@ -103,8 +110,8 @@ export function sentenceOfChange(change: Change): string {
           : `prices of ${counted(Number(change.names.count ?? 0), 'rate')}`
       return `${named(fields) || 'cells'} of ${counted(Number(change.names.count ?? 0), 'product')}`
     case 'import':
-      return change.kind === 'treatment'
-        ? 'treatments read from CSV'
+      return change.kind === 'treatment' || change.kind === 'box'
+        ? `${plural(change.kind)} read from CSV`
         : change.kind === 'rate'
           ? 'schedules read from CSV'
           : `${counted(Number(change.names.count ?? 0), 'product')} read from CSV`

@@ -62,6 +62,7 @@ export function Parcels({
           <option value="one">all in one</option>
           <option value="unit">one for each unit</option>
           <option value="fixed">one of a fixed size</option>
+          <option value="boxes">packed into boxes</option>
         </select>
       </label>
       {shown?.kind === 'one' && figure('up_to', 'up to', 'any weight')}

@@ -101,7 +101,12 @@ export function planSentence(plan: Plan | null, formats: Formats, setup: Setup):
 
 export function parcelsWords(parcels: Schemas['Parcels'] | undefined): string {
   if (!parcels) return 'as the shop’s'
-  const how = { one: 'all in one', unit: 'one for each unit', fixed: 'one of a fixed size' }[parcels.kind]
+  const how = {
+    one: 'all in one',
+    unit: 'one for each unit',
+    fixed: 'one of a fixed size',
+    boxes: 'packed into boxes',
+  }[parcels.kind]
   return `${how}${parcels.up_to ? ` up to ${parcels.up_to}` : ''}${parcels.divisor ? `, divisor ${parcels.divisor}` : ''}`
 }
 

@@ -198,6 +198,10 @@ export function causeSentence(cause: Schemas['Cause'], formats?: Formats): strin
       return `Hidden by rule “${text(numbers, 'rule')}”.`
     case 'hidden_by_offer':
       return `Hidden, because “${text(numbers, 'offer')}” makes ${text(numbers, 'free')} free.`
+    case 'no_boxes':
+      return 'There is no box to pack into.'
+    case 'no_box':
+      return `Fits no box: ${(numbers.names as string[]).join(', ')}.`
     case 'no_price':
       return 'No price is set yet, so it is not offered.'
     case 'unknown_product':

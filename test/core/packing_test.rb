@@ -1,0 +1,96 @@
+# frozen_string_literal: true
+
+require_relative "../support/core"
+
+class PackingTest < Minitest::Test
+  include CoreSupport
+
+  def box(id, sides, **fields)
+    reader = GateMile::Reader.new({ "id" => id, "name" => id, "size" => size(*sides), **fields.transform_keys(&:to_s) })
+    GateMile::Box.read(reader, GateMile::Currency["GBP"]).tap { assert_empty reader.problems }
+  end
+
+  def size(*sides) = GateMile::Sides::NAMES.zip(sides.map { |side| "#{side} cm" }).to_h
+
+  def item(sides, times: 1, grams: 100, upright: false)
+    GateMile::Packing::Item.new(sides.map { |side| side * 10_000_000 }, grams * 1_000_000_000, upright, times, nil)
+  end
+
+  # Whatever is packed: nothing is lost or made up, nothing overlaps or sticks out of its box, nothing is too heavy,
+  # "this side up" stays up; and the same goods are packed alike.
+  def test_every_packing_is_sound
+    random = Random.new(21)
+    150.times do |round|
+      boxes = Array.new(random.rand(1..4)) do |at|
+        box("b#{at}", Array.new(3) { random.rand(15..60) }, up_to: ["8 kg", nil].sample(random: random), cost: ["0.40", "1.10", nil].sample(random: random),
+                                                            tare: "0.2 kg", padding: ["0.5 cm", nil].sample(random: random))
+      end
+      packing = GateMile::Packing.new(boxes)
+      items = Array.new(random.rand(1..8)) do
+        item(Array.new(3) { random.rand(1..25) }, times: random.rand(1..15), grams: random.rand(0..4000), upright: random.rand(4).zero?)
+      end
+      items -= packing.misfits(items)
+      next if items.empty?
+
+      packed = packing.pack(items)
+      assert_equal items.to_h { |one| [one, one.times] }, counted(packed), round
+      packed.each { |one| sound(one) }
+      assert_equal packed, GateMile::Packing.new(boxes).pack(items)
+    end
+  end
+
+  def counted(packed)
+    packed.each_with_object(Hash.new(0)) { |one, found| one.contents.each { |item, count| found[item] += count * one.times } }
+  end
+
+  def sound(one)
+    room = one.box.room
+    spans = one.blocks.map { |block| block.at.zip(block.extent).map { |from, long| [from, from + long] } }
+    spans.each { |span| span.each_with_index { |(from, to), axis| assert(from >= 0 && to <= room[axis]) } }
+    spans.combination(2) { |first, second| assert(first.zip(second).any? { |(from, to), (start, finish)| to <= start || finish <= from }) }
+    assert_operator one.weight, :<=, one.box.up_to.base if one.box.up_to
+    one.blocks.each do |block|
+      assert_equal block.item.sides.sort, block.dims.sort
+      assert_equal block.item.sides[2], block.dims[2] if block.item.upright
+    end
+  end
+
+  # Worked by hand: eight cubes of 10 cm fill a box of 20 cm, and nine need another; the cheaper box wins, then the
+  # lighter one to bill; goods that fit nowhere are named; half a million units are packed at once.
+  def test_packings_worked_by_hand
+    cube = item([10, 10, 10], times: 9)
+    small = box("small", [10, 10, 10], cost: "0.50")
+    large = box("large", [20, 20, 20], cost: "1.00")
+    shape = ->(packed) { packed.map { |one| [one.box.id, one.units, one.times] } }
+    assert_equal [["large", 8, 1], ["small", 1, 1]], shape.call(GateMile::Packing.new([small, large]).pack([cube]))
+    dear = box("large", [20, 20, 20], cost: "9.00")
+    assert_equal [["small", 1, 9]], shape.call(GateMile::Packing.new([small, dear]).pack([cube]))
+    assert_equal [item([31, 1, 1])], GateMile::Packing.new([large]).misfits([item([31, 1, 1])])
+    assert_equal [["large", 8, 62_500]], shape.call(GateMile::Packing.new([large]).pack([item([10, 10, 10], times: 500_000)]))
+    pole = item([10, 10, 30], upright: true)
+    flat = box("flat", [40, 20, 20])
+    assert_equal [[], [pole]], [GateMile::Packing.new([flat]).misfits([item([10, 10, 30])]), GateMile::Packing.new([flat]).misfits([pole])]
+    limited = box("limited", [40, 40, 40], up_to: "1 kg", tare: "0.1 kg")
+    assert_equal [["limited", 9, 2], ["limited", 2, 1]], shape.call(GateMile::Packing.new([limited]).pack([item([2, 2, 2], times: 20)]))
+  end
+
+  # Through a whole quote: parcels by boxes, an own carton beside them, volumetric weight of the outer box by IATA's divisor.
+  def test_boxes_in_a_plan
+    steps = { "schedule" => { "kind" => "steps", "measure" => "billable_weight", "steps" => [{ "at" => "0 kg", "amount" => "3.00", "each" => "1.00", "increment" => "1 kg" }] } }
+    goods = [{ "sku" => "C", "name" => "Cube", "price" => "1.00", "weight" => "0.5 kg", "size" => size(10, 10, 10) },
+             { "sku" => "O", "name" => "Oar", "price" => "9.00", "weight" => "3 kg", "size" => size(90, 10, 10), "packing" => "carton" },
+             { "sku" => "N", "name" => "No size", "price" => "1.00", "weight" => "1 kg" }, { "sku" => "X", "name" => "Mast", "price" => "1.00", "weight" => "1 kg", "size" => size(300, 5, 5) }]
+    boxes = [{ "id" => "m", "name" => "Medium", "size" => size(30, 20, 20), "tare" => "0.3 kg", "cost" => "0.80" }]
+    shop = book(products: goods, store: STORE.merge("boxes" => boxes), rates: [{ "id" => "r", "zone" => "uk", "method" => "m",
+                                                                                 "plan" => { "group" => "parcel", **steps, "parcels" => { "kind" => "boxes", "divisor" => "6000" } } }])
+    assert_equal shop.dump, GateMile::Book.compile(shop.dump).dump
+    pays = ->(*lines) { quote(shop, lines, to("GB")).methods.first.then { |one| one.price&.to_s || one.causes.map(&:code) } }
+    # 12 cubes: 6.3 kg against 12000/6000 = 2 kg, seven started kilograms; one more needs a second box: 0.8 against 2 kg.
+    assert_equal ["10.00", "15.00"], [pays.call(line("C", 12)), pays.call(line("C", 13))]
+    # The oar is 3 kg against 9000/6000 = 1.5 kg.
+    assert_equal "11.00", pays.call(line("O"), line("C", 2))
+    assert_equal [[:no_size], [:no_box]], [pays.call(line("N")), pays.call(line("X"))]
+    bad = { "id" => "b", "name" => "Bad", "size" => size(4, 4, 4), "padding" => "2 cm" }
+    assert_equal([["/store/boxes/0/padding", :padding_large]], problems_of { book(store: STORE.merge("boxes" => [bad])) })
+  end
+end

@@ -1,0 +1,231 @@
+import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { useState, type FormEvent } from 'react'
+import { ApiProblem, call, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { moved, useTold } from '../board/edits'
+import { Field, FieldError } from '../ui/field'
+import { formatsOf } from '../ui/format'
+import { Part } from '../ui/part'
+import { Switch } from '../ui/switch'
+import { TableCsv } from '../ui/table-csv'
+
+type Box = Schemas['Box']
+type Side = 'length' | 'width' | 'height'
+const SIDES: Side[] = ['length', 'width', 'height']
+
+/** The boxes that the merchant packs into. */
+export function Boxes() {
+  const { setup } = useWorkshop()
+  const used =
+    setup.store!.parcels?.kind === 'boxes' || setup.rates.some(({ plan }) => plan?.parcels?.kind === 'boxes')
+  return (
+    <div className="pb-8">
+      <p className="mb-2 max-w-3xl text-soft">
+        Goods are packed into these, from every side unless they must stand upright: for the least cost of
+        boxes, then the least billable weight, then the fewest parcels. Goods in a carton of their own stay in
+        it. {!used && 'Nothing is packed into boxes yet: say so with the shop’s parcels, or with a rate.'}
+      </p>
+      <div className="overflow-x-auto">
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="text-left align-bottom font-cond text-soft">
+              <th className="py-1 font-medium">Box</th>
+              <th className="font-medium">Inside, {setup.store!.length_unit}</th>
+              <th className="font-medium">Padding</th>
+              <th className="font-medium">Outside, if larger</th>
+              <th className="font-medium">Weighs</th>
+              <th className="font-medium">Up to, in all</th>
+              <th className="font-medium">Costs</th>
+              <th className="font-medium">In use</th>
+              <th>
+                <span className="sr-only">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {setup.boxes.map((box, at) => (
+              <Row key={box.id} box={box} at={at} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {setup.boxes.length === 0 && <p className="border-t border-hair py-3">There are no boxes yet.</p>}
+      <AddBox />
+      <Part title="Boxes as CSV" open={false}>
+        <TableCsv
+          what="box"
+          path="/api/boxes"
+          columns="box, active, length, width, height, padding, outer_length, outer_width, outer_height, tare, up_to, cost"
+          about="a row for each; bare figures are in the shop’s units."
+          effect="The boxes it names are replaced; others stay as they are."
+          example="Crate,yes,60 cm,40 cm,40 cm,1 cm,,,,0.8 kg,25 kg,2.40"
+        />
+      </Part>
+    </div>
+  )
+}
+
+/** "30 cm" as "30" where the unit is the shop's. */
+const bare = (text: string | null | undefined, unit: string) =>
+  text?.endsWith(` ${unit}`) ? text.slice(0, -unit.length - 1) : (text ?? '')
+const withUnit = (text: string, unit: string) =>
+  /^[\d.]+$/.test(text.trim()) ? `${text.trim()} ${unit}` : text.trim()
+
+function Row({ box, at }: { box: Box; at: number }) {
+  const { setup, edit } = useWorkshop()
+  const told = useTold()
+  const { symbol } = formatsOf(setup.store!)
+  const length = setup.store!.length_unit!
+  const weight = setup.store!.weight_unit!
+  const patch = (fields: object, version = box.lock_version) =>
+    call('PATCH', `/api/boxes/${box.id}`, { ...fields, lock_version: version })
+  const field = (
+    name: 'name' | 'padding' | 'tare' | 'up_to' | 'cost',
+    label: string,
+    width: string,
+    unit = '',
+    placeholder = '',
+  ) => (
+    <Field
+      label={`${label} of ${box.name}`}
+      hideLabel
+      cell
+      width={width}
+      placeholder={placeholder}
+      value={unit ? bare(box[name], unit) : (box[name] ?? '')}
+      version={box.lock_version}
+      pointer={`/${name}`}
+      save={(typed, version) =>
+        edit(() => patch({ [name]: (unit ? withUnit(typed, unit) : typed) || null }, version))
+      }
+      read={(current) => (current as Box)[name] ?? ''}
+    />
+  )
+  const sides = (name: 'size' | 'outer') => (
+    <span className="flex items-start">
+      {SIDES.map((side) => (
+        <Field
+          key={side}
+          label={`${name === 'outer' ? 'Outer ' : ''}${side} of ${box.name}`}
+          hideLabel
+          cell
+          width="w-12"
+          placeholder={name === 'outer' ? '–' : ''}
+          value={bare(box[name]?.[side], length)}
+          version={box.lock_version}
+          pointer={`/${name}/${side}`}
+          save={(typed, version) => {
+            const next = {
+              ...(box[name] ?? { length: '', width: '', height: '' }),
+              [side]: withUnit(typed, length),
+            }
+            const empty = name === 'outer' && Object.values(next).every((text) => !text)
+            const whole = {
+              ...box.size!,
+              ...Object.fromEntries(Object.entries(next).filter(([, text]) => text)),
+            }
+            return edit(() => patch({ [name]: empty ? null : name === 'outer' ? whole : next }, version))
+          }}
+          read={(current) => (current as Box)[name]?.[side] ?? ''}
+        />
+      ))}
+    </span>
+  )
+  const move = (by: number) => {
+    const order = moved(setup.boxes, at, by)
+    if (order) void told('', () => call('PUT', '/api/boxes/order', { ids: order.map(({ id }) => id) }))
+  }
+  return (
+    <tr className="border-t border-hair align-top">
+      <td className="py-1">{field('name', 'Name', 'w-36')}</td>
+      <td className="py-1">{sides('size')}</td>
+      <td className="py-1">{field('padding', 'Padding', 'w-16', length, 'none')}</td>
+      <td className="py-1">{sides('outer')}</td>
+      <td className="py-1">{field('tare', 'Weight', 'w-20', weight, 'nothing')}</td>
+      <td className="py-1">{field('up_to', 'Most weight', 'w-20', weight, 'any')}</td>
+      <td className="py-1">{field('cost', `Cost, ${symbol},`, 'w-16', '', 'nothing')}</td>
+      <td className="py-1">
+        <Switch
+          label={`${box.name} in use`}
+          on={box.active ?? true}
+          change={(active) => void told('', () => patch({ active }))}
+        />
+      </td>
+      <td className="py-1 whitespace-nowrap">
+        <button
+          type="button"
+          className="quiet px-1"
+          aria-label={`Move ${box.name} up`}
+          disabled={at === 0}
+          onClick={() => move(-1)}
+        >
+          <ArrowUp size={13} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="quiet px-1"
+          aria-label={`Move ${box.name} down`}
+          disabled={at === setup.boxes.length - 1}
+          onClick={() => move(1)}
+        >
+          <ArrowDown size={13} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="quiet px-1"
+          aria-label={`Remove ${box.name}`}
+          onClick={() =>
+            void told(`Removed ${box.name}`, () =>
+              call('DELETE', `/api/boxes/${box.id}?lock_version=${box.lock_version}`),
+            )
+          }
+        >
+          <Trash2 size={13} aria-hidden />
+        </button>
+      </td>
+    </tr>
+  )
+}
+
+function AddBox() {
+  const { setup, edit } = useWorkshop()
+  const unit = setup.store!.length_unit!
+  const [typed, setTyped] = useState({ name: '', length: '', width: '', height: '' })
+  const [problem, setProblem] = useState<string | null>(null)
+  const submit = async (event: FormEvent) => {
+    event.preventDefault()
+    const { name, ...sides } = typed
+    const size = Object.fromEntries(Object.entries(sides).map(([side, text]) => [side, withUnit(text, unit)]))
+    try {
+      await edit(() => call('POST', '/api/boxes', { name, size }))
+      setTyped({ name: '', length: '', width: '', height: '' })
+      setProblem(null)
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.summary : (error as Error).message)
+    }
+  }
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 border-t border-edge py-3"
+      onSubmit={(event) => void submit(event)}
+    >
+      {(['name', ...SIDES] as const).map((field) => (
+        <input
+          key={field}
+          className={`field ${field === 'name' ? 'w-48' : 'w-20'}`}
+          aria-label={field === 'name' ? 'Name of a new box' : `Its ${field}, ${unit}`}
+          placeholder={field === 'name' ? 'Name of a new box' : field}
+          value={typed[field]}
+          onChange={(event) => {
+            setTyped({ ...typed, [field]: event.target.value })
+            setProblem(null)
+          }}
+        />
+      ))}
+      <button type="submit" className="button">
+        Add box
+      </button>
+      {problem && <FieldError>{problem}</FieldError>}
+    </form>
+  )
+}

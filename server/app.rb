@@ -25,6 +25,7 @@ module Server
     register Routes::Treatments
     register Routes::Policies
     register Routes::Boxes
+    register Routes::Carriers
     register Routes::History
     register Routes::Quotes
 

@@ -20,7 +20,8 @@ module Server
           "treatments" => in_order(Records::Treatment).map { |treatment| treatment.document.compact },
           "zones" => zones.map { |zone| zone.document.compact },
           "methods" => in_order(Records::ShippingMethod).map { |method| method.document.compact },
-          "rates" => rates(zones).map { |rate| rate.document.compact }, **policies }
+          "rates" => rates(zones).map { |rate| rate.document.compact }, **policies,
+          "carriers" => in_order(Records::Carrier).map(&:document) }
       end
 
       # @return [Hash] customer groups, coupons, offers and rules

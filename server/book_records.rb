@@ -14,6 +14,7 @@ module Server
           store(book["store"], opening_cart)
           book["classes"].each { |item| Records::ShippingClass.create!(item.except("treatments")) }
           book["zones"].each { |zone| zone(zone) }
+          book.fetch("carriers", []).each { |carrier| Records::Carrier.create!(carrier) }
           book["methods"].each { |method| Records::ShippingMethod.create!(method) }
           book["rates"].each { |rate| rate(rate) }
           BookDocument::POLICIES.each { |list, model| book.fetch(list, []).each { |item| model.call.create!(item) } }

@@ -32,6 +32,7 @@ module Server
       ActiveRecord::Base.establish_connection(adapter: "sqlite3", database: file, pool: 16, pragmas: PRAGMAS,
                                               default_transaction_mode: :immediate)
       ActiveRecord::Base.logger = nil
+      Keys.load
     end
 
     # @return [void]

@@ -12,6 +12,7 @@ module Server
             zones: Records::Zone.order(:position, :id).includes(:areas).map { |zone| zone(zone) },
             methods: Records::ShippingMethod.order(:position, :id).map { |method| method(method) },
             rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, **goods, **policies,
+            carriers: Records::Carrier.order(:position, :id).map { |carrier| carrier(carrier) },
             boxes: Records::Box.order(:position, :id).map { |box| with_lock(box) }, history: History.heads }
         end
       end
@@ -45,6 +46,12 @@ module Server
       alias offer with_lock
       alias rule with_lock
       alias box with_lock
+
+      # All but the secret: only whether there is one.
+      def carrier(carrier)
+        carrier.document.merge("address" => carrier.address, "account" => carrier.account,
+                               "has_secret" => carrier.secret.present?, "lock_version" => carrier.lock_version)
+      end
 
       def tax_class(item) = item.document.merge("lock_version" => item.lock_version)
 

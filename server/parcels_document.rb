@@ -23,7 +23,7 @@ module Server
       private
 
       def ordinary(book, basket, rate)
-        run = GateMile::Run.new(book, basket, rate, {}, GateMile::Destination::SOMEWHERE)
+        run = GateMile::Run.new(book, basket, rate, nil, GateMile::Destination::SOMEWHERE)
         GateMile::Pipeline.new(run).ordinary_lines
       end
 

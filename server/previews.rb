@@ -19,6 +19,22 @@ module Server
       book.with(policies: compiled(book, list, documents, at, kind))
     end
 
+    # @param document [Hash, nil] a live rate as it is being typed
+    # @param plan [GateMile::Plan, nil] beside it
+    # @param book [GateMile::Book]
+    # @return [GateMile::LiveRate, nil]
+    # @raise [Problem] 422
+    def self.live(document, plan, book)
+      return if document.nil?
+
+      reader = GateMile::Reader.new({ "live" => document })
+      read = GateMile::LiveRate.read(reader.object("live"), book.currency)
+      reader.problem(%w[live ladder], :no_plan_to_fall_back_on) if reader.problems.empty? && plan.nil? && read.plan_in_ladder?
+      raise Problem.of_invalid(GateMile::Invalid.new(reader.problems), under: "/preview") if reader.problems.any?
+
+      read
+    end
+
     def self.compiled(book, list, documents, at, kind)
       reader = GateMile::Reader.new(book.policies.dump.merge(list => documents))
       read = GateMile::Policies.read(reader, { currency: book.currency, time_zone: book.store.time_zone })

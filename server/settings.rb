@@ -18,6 +18,12 @@ module Server
       ["http://127.0.0.1:#{port}", "http://localhost:#{port}"]
     end
 
+    # @return [Float] seconds that carriers may take to answer a quote
+    def self.deadline = Float(ENV.fetch("GATE_MILE_DEADLINE", "2.5"))
+
+    # @return [String] where the demo's carriers are
+    def self.demo_carriers = "http://127.0.0.1:#{ENV.fetch("CARRIERS_PORT", "4182")}"
+
     # @return [Boolean] whether the endpoint is there that perf/http.rb measures against
     def self.echo? = ENV["GATE_MILE_ECHO"] == "1"
   end

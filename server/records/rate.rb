@@ -10,7 +10,7 @@ module Server
       words :name, required: false
       validates :zone_id, :shipping_method_id, presence: { message: Words.of(:unknown_id) }
       validates :shipping_method_id, uniqueness: { scope: :zone_id, message: Words.of(:method_in_zone) }
-      validate :plans_readable, :areas_readable
+      validate :plans_readable, :areas_readable, :live_readable
 
       PLANS = %w[plan cost].freeze
 
@@ -27,10 +27,21 @@ module Server
         end
       end
 
+      # Takes a carrier that goes out of the rates that ask it; one that asks nobody any more is an ordinary rate again.
+      # @param id [String]
+      # @return [void]
+      def self.forget_carrier(id)
+        where.not(live: nil).find_each do |rate|
+          left = rate.live["services"].reject { |service| service["carrier"] == id }
+          rate.live = left.empty? ? nil : rate.live.merge("services" => left)
+          rate.save!(validate: false) if rate.changed?
+        end
+      end
+
       # @return [Hash] as in a book document
       def document
         { "id" => id, "zone" => zone_id, "method" => shipping_method_id, "name" => name, "active" => active,
-          "plan" => plan, "areas" => areas, "cost" => cost }
+          "plan" => plan, "areas" => areas, "cost" => cost, "live" => live }
       end
 
       private
@@ -56,6 +67,20 @@ module Server
 
       def tell(field, problem)
         errors.add(field, Words.of(problem.code, **problem.numbers), pointer: "/#{field}#{problem.pointer}")
+      end
+
+      def live_readable
+        return if live.nil?
+
+        reader = GateMile::Reader.new({ "live" => live })
+        read = GateMile::LiveRate.read(reader.object("live"), Store.current.money)
+        if reader.problems.empty?
+          gone = read.services.index { |id, _| !Carrier.exists?(id: id) }
+          reader.problem(["live", "services", gone, "carrier"], :unknown_id) if gone
+          reader.problem(%w[live ladder], :no_plan_to_fall_back_on) if plan.nil? && read.plan_in_ladder?
+        end
+        reader.problems.each { |one| errors.add(:live, Words.of(one.code, **one.numbers), pointer: one.pointer) }
+        self.live = read.dump if reader.problems.empty?
       end
 
       def areas_readable

@@ -8,7 +8,7 @@ module Server
         app.post "/api/quote" do
           body = body_of
           _, book = settings.shelf.current
-          answer(book.quote(cart_of(body, book), at: Time.now).dump)
+          answer(book.quote(cart_of(body, book), at: Time.now, carriers: ::Server::Carriers::Port.new).dump)
         end
 
         app.post "/api/bench" do
@@ -17,7 +17,8 @@ module Server
           cart = cart_of(body["cart"], book, under: "/cart")
           shown = Quotes.preview(book, body["preview"])
           at = Quotes.moment(body["at"], book.store.time_zone)
-          answer(Quotes.bench(revision, shown, settings.shelf.at(body["compare_to"]), cart, at))
+          port = ::Server::Carriers::Port.new if body["live"]
+          answer(Quotes.bench(revision, shown, settings.shelf.at(body["compare_to"]), cart, at, port))
         end
 
         app.post "/api/lines" do
@@ -65,10 +66,10 @@ module Server
       # @param shown [GateMile::Book] the setup, or a preview of it
       # @param earlier [GateMile::Book, nil] to compare with
       # @return [Hash] the Bench of the contract
-      def self.bench(revision, shown, earlier, cart, at)
-        { revision: revision, quote: shown.quote(cart, at: at).dump,
-          board: shown.board(cart, at: at).map { |zone, methods| { zone: zone, methods: methods.map(&:dump) } },
-          before: earlier && before(earlier, cart, at) }
+      def self.bench(revision, shown, earlier, cart, at, port)
+        { revision: revision, quote: shown.quote(cart, at: at, carriers: port).dump,
+          board: shown.board(cart, at: at, carriers: port).map { |zone, methods| { zone: zone, methods: methods.map(&:dump) } },
+          before: earlier && before(earlier, cart, at, port) }
       end
 
       # @param text [String, nil] a moment on the store's clock, nil for now
@@ -90,7 +91,9 @@ module Server
 
         rate = book.rates.find { |candidate| candidate.id == preview["rate"] } or
           raise Problem.new(404, "The rate is not there any more.")
-        book.with_rate(rate.with(plan: preview["plan"] && GateMile::PlanOrder.parse(preview["plan"], book.currency)))
+        plan = preview["plan"] && GateMile::PlanOrder.parse(preview["plan"], book.currency)
+        live = preview.key?("live") ? Previews.live(preview["live"], plan, book) : rate.live
+        book.with_rate(rate.with(plan: plan, live: live))
       rescue GateMile::Invalid => e
         raise Problem.of_invalid(e, under: "/preview/plan")
       end
@@ -104,9 +107,9 @@ module Server
         book.with_treatment(treatment)
       end
 
-      def self.before(book, cart, at)
+      def self.before(book, cart, at, port)
         { zone: book.quote(cart, at: at).landing&.zone&.id,
-          rates: book.board(cart, at: at).values.flatten.to_h do |method|
+          rates: book.board(cart, at: at, carriers: port).values.flatten.to_h do |method|
             [method.rate, method.price&.to_s]
           end }
       end

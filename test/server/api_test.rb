@@ -47,6 +47,7 @@ class ApiTest < Minitest::Test
     rates
     policies
     boxes
+    some_carriers
     api(:patch, "/api/store", { lock_version: find_store, name: "Tarrow Quay", basis: { discounts: "before", tax: "without" } })
     assert_equal "priced", api(:post, "/api/quote", CART)["status"]
     before = setup_now["revision"]
@@ -322,6 +323,22 @@ class ApiTest < Minitest::Test
     api(:delete, "/api/classes/#{group["id"]}?lock_version=#{find("classes", group["id"])["lock_version"]}&move_to=long")
     api(:delete, "#{path}?lock_version=#{find("treatments", treatment["id"])["lock_version"]}")
     api(:delete, "/api/tax-classes/#{tax["id"]}?lock_version=#{find("tax_classes", tax["id"])["lock_version"]}")
+  end
+
+  def some_carriers
+    carrier = api(:post, "/api/carriers", { name: "Tern Lines", services: [{ code: "T", name: "Tern" }] })
+    carrier = api(:patch, "/api/carriers/#{carrier["id"]}", { lock_version: 0, account: "QUAY", address: "http://127.0.0.1:1" })
+    assert_equal [422, ["/address"]], refused(:patch, "/api/carriers/#{carrier["id"]}", { lock_version: carrier["lock_version"], address: "tern" })
+    api(:put, "/api/carriers/order", { ids: setup_now["carriers"].map { |item| item["id"] }.reverse })
+    api(:get, "/api/carriers/state")
+    refute api(:post, "/api/carriers/#{carrier["id"]}/test", {})["ok"]
+    rate = find("rates", "uk-next-day")
+    asked = { services: [{ carrier: carrier["id"], service: "T" }], ladder: { silent: { kind: "plan" } } }
+    live = api(:patch, "/api/rates/uk-next-day", { lock_version: rate["lock_version"], live: asked })["live"]
+    assert_equal ["cheapest", "none"], [live["answer"], live["ladder"]["refused"]["kind"]]
+    assert_equal "9.80", api(:post, "/api/quote", CART)["methods"].find { |method| method["rate"] == "uk-next-day" }["price"]
+    api(:delete, "/api/carriers/#{carrier["id"]}?lock_version=#{find("carriers", carrier["id"])["lock_version"]}")
+    assert_nil find("rates", "uk-next-day")["live"]
   end
 
   # Boxes one by one and as a table; a cart packed into them.

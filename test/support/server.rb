@@ -38,7 +38,7 @@ module ServerSupport
   # Starts over with the given book, or with no shop at all.
   def fresh(book = DEMO)
     ActiveRecord::Base.connection.then do |connection|
-      ["changes", "sleeping_findings", "offers", "rules", "coupons", "customer_groups", "boxes", "treatment_targets", "treatments",
+      ["changes", "sleeping_findings", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
        "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
        "shipping_classes", "tax_classes", "stores"].each do |table|
         connection.execute("DELETE FROM #{table}")

@@ -19,6 +19,7 @@ import { ShopPages } from './offers/shop-pages'
 import { OrderPage } from './rules/order-page'
 import { RuleList } from './rules/rule-list'
 import { Rules } from './rules/rules'
+import { Carriers } from './carriers/carriers'
 import { Boxes } from './parcels/boxes'
 import { Zones } from './zones/zones'
 import { ByClass } from './rates/by-class'
@@ -127,6 +128,7 @@ export const router = createBrowserRouter([
               },
             ],
           },
+          { path: '/carriers', element: <Carriers /> },
           {
             path: '/rules',
             element: <Rules />,

@@ -21,6 +21,8 @@ module GateMile
     attr_reader :rates
     # @return [Policies]
     attr_reader :policies
+    # @return [Array<Carrier>]
+    attr_reader :carriers
 
     # @param hash [Hash] a book document (docs/formats/book.schema.json), as parsed from JSON
     # @param catalogue [Catalogue, nil] takes the place of the document's products
@@ -34,7 +36,7 @@ module GateMile
 
       new(catalogue: catalogue || Catalogue.new(parts[:products]),
           treatments: Treatments.new(parts[:treatments], parts[:classes]),
-          **parts.slice(:store, :zones, :methods, :rates, :policies))
+          **parts.slice(:store, :zones, :methods, :rates, :policies, :carriers))
     end
 
     def self.read(reader)
@@ -50,6 +52,7 @@ module GateMile
         zones: reader.list("zones", required: false) { |item| Zone.read(item) },
         methods: reader.list("methods", required: false) { |item| ShippingMethod.read(item) },
         rates: reader.list("rates", required: false) { |item| Rate.read(item, currency) },
+        carriers: reader.list("carriers", required: false, most: 50) { |item| Carrier.read(item) },
         policies: Policies.read(reader, { currency: currency, time_zone: store&.time_zone })
       }.tap { reader.finish }
     end
@@ -63,7 +66,8 @@ module GateMile
     # @param methods [Array<ShippingMethod>]
     # @param rates [Array<Rate>]
     # @param policies [Policies]
-    def initialize(store:, catalogue:, treatments:, zones:, methods:, rates:, policies: Policies::NONE)
+    # @param carriers [Array<Carrier>]
+    def initialize(store:, catalogue:, treatments:, zones:, methods:, rates:, policies: Policies::NONE, carriers: [])
       @store = store
       @catalogue = catalogue
       @treatments = treatments
@@ -74,6 +78,7 @@ module GateMile
       @rates = rates.freeze
       @rates_by_zone = rates.group_by(&:zone).freeze
       @policies = policies
+      @carriers = carriers
       freeze
     end
 
@@ -157,14 +162,15 @@ module GateMile
     # @return [Book] with these in the place of its own; this one is left as it is
     def with(**parts)
       Book.new(store: store, catalogue: catalogue, treatments: treatments, zones: zones, methods: methods_in_order,
-               rates: rates, policies: policies, **parts)
+               rates: rates, policies: policies, carriers: carriers, **parts)
     end
 
     # @return [Hash] for JSON; {.compile} makes an equal book of it
     def dump
       { "format" => FORMAT, "version" => VERSION, "store" => store.dump, "products" => catalogue.map(&:dump),
         "classes" => classes.map(&:dump), "treatments" => treatments.map(&:dump), "zones" => zones.map(&:dump),
-        "methods" => methods_in_order.map(&:dump), "rates" => rates.map(&:dump), **policies.dump }
+        "methods" => methods_in_order.map(&:dump), "rates" => rates.map(&:dump), **policies.dump,
+        **(carriers.any? ? { "carriers" => carriers.map(&:dump) } : {}) }
     end
   end
 end

@@ -6,7 +6,7 @@ module GateMile
   module Consistency
     # list => [field, code of the problem when two share it]
     UNIQUE = { classes: %i[id name], treatments: %i[id], zones: %i[id name], methods: %i[id code],
-               rates: %i[id], groups: %i[id name], coupons: %i[id code], offers: %i[id], rules: %i[id] }.freeze
+               rates: %i[id], groups: %i[id name], coupons: %i[id code], offers: %i[id], rules: %i[id], carriers: %i[id] }.freeze
     private_constant :UNIQUE
 
     # @param reader [Reader] of the whole document; problems are noted on it
@@ -62,7 +62,7 @@ module GateMile
       @reader = reader
       @parts = parts
       @known = { class: ids(:classes), treatment: ids(:treatments), zone: ids(:zones), method: ids(:methods),
-                 tax_class: parts[:store].tax_classes.to_set(&:id) }
+                 carrier: ids(:carriers), tax_class: parts[:store].tax_classes.to_set(&:id) }
     end
 
     # @return [void] notes problems on the reader
@@ -73,6 +73,7 @@ module GateMile
       @parts[:classes].each_with_index { |item, at| all(:treatment, item.treatments, [:classes, at, :treatments]) }
       @parts[:treatments].each_with_index { |item, at| treatment(item, [:treatments, at]) }
       @parts[:rates].each_with_index { |rate, at| plans(rate, [:rates, at]) }
+      @parts[:rates].each_with_index { |rate, at| live(rate, [:rates, at, :live]) }
     end
 
     private
@@ -105,6 +106,15 @@ module GateMile
         classes = rate[field]&.classes or next
         classes.list.each_with_index { |item, at| known(:class, item.group, [*place, field, :classes, at, :class]) }
       end
+    end
+
+    # Services of carriers that are there; a fallback to the rate's own plan needs one.
+    def live(rate, place)
+      live = rate.live or return
+      live.services.each_with_index { |(id, _), at| known(:carrier, id, [*place, :services, at, :carrier]) }
+      return if rate.plan || !live.plan_in_ladder?
+
+      @reader.problem([*place, :ladder], :no_plan_to_fall_back_on)
     end
 
     def all(kind, ids, place) = ids&.each_with_index { |id, at| known(kind, id, [*place, at]) }

@@ -133,7 +133,7 @@ module GateMile
     end
 
     def run(book, terms, rate)
-      Pipeline.run(book, terms.facts.basket, rate, {}, Destination.new(terms.address("delivery")), terms: terms)
+      Pipeline.run(book, terms.facts.basket, rate, nil, Destination.new(terms.address("delivery")), terms: terms)
     end
 
     def document(article, units, zone)

@@ -68,6 +68,8 @@ module GateMile
       return Money.zero(@run.book.currency) if lines.empty?
       return @run.ordinary if lines.size == @run.ordinary_lines.size
 
+      return LivePricing.new(@run, lines).price.amount if @run.rate.live
+
       @run.rate.plan.price(lines, Basket.of_lines(lines, @run.book.store), @run.place).amount
     end
 

@@ -56,10 +56,6 @@ module GateMile
     # @return [Array] all its schedules
     def schedules = classes ? classes.all.map(&:schedule).compact : [schedule]
 
-    # @param _basket [Basket]
-    # @return [Hash, nil] what a carrier must be asked to price it, nil where the plan knows the price itself
-    def request(_basket) = nil
-
     # @return [Boolean] whether it looks at the weights of goods
     def needs_weight?
       schedules.compact.flat_map(&:gauges).any? { |gauge| gauge.name.end_with?("weight") } || limited_parcels?

@@ -20,7 +20,7 @@ module GateMile
     # @param article [Article]
     # @return [MethodQuote] for one unit, by all that holds for it
     def quote(rate, article)
-      Pipeline.run(@book, basket(article, 1), rate, {}, Destination::SOMEWHERE)
+      Pipeline.run(@book, basket(article, 1), rate, nil, Destination::SOMEWHERE)
     end
 
     # @param rate [Rate] with a plan

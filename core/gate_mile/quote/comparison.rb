@@ -15,7 +15,7 @@ module GateMile
         lines = Lines.new(Cart.of(lines: [sent]), book).all
         basket = Basket.of_lines(lines.map { |line| line.with(treatments: [], ships: true) }, book.store)
         prices = book.rates_of(zone).to_h do |rate|
-          [rate.id, Pipeline.run(book, basket, rate, {}, Destination::SOMEWHERE).price]
+          [rate.id, Pipeline.run(book, basket, rate, nil, Destination::SOMEWHERE).price]
         end
         [quantity, prices]
       end

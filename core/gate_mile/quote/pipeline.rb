@@ -7,13 +7,13 @@ module GateMile
     STEPS = %i[restrictions lines ordinary treated offers price rules finish].freeze
 
     # Causes that mean: the merchant has left something open, rather than said no.
-    INCOMPLETE = %i[no_boxes no_price unknown_product no_weight no_size blank_cell no_class_price].freeze
+    INCOMPLETE = %i[live_waiting no_origin no_boxes no_price unknown_product no_weight no_size blank_cell no_class_price].freeze
     private_constant :INCOMPLETE
 
     # @param book [Book]
     # @param basket [Basket]
     # @param rate [Rate]
-    # @param answers [Hash] what the carriers answered, by request
+    # @param answers [Hash{CarrierRequest => Reply}, nil] what the carriers answered; nil while they are not asked
     # @param place [Destination]
     # @param terms [Terms, nil]
     # @return [MethodQuote]
@@ -34,6 +34,17 @@ module GateMile
       result
     end
 
+    # @return [Array<CarrierRequest>] what carriers must be asked to price it
+    def requests
+      restrictions
+      return [] if @run.out? || @run.rate.live.nil?
+
+      lines
+      return [] if @run.ordinary_lines.empty?
+
+      [@run.ordinary_lines, *sharing].uniq.flat_map { |lines| LivePricing.new(@run, lines).requests }.uniq
+    end
+
     # @return [Array<Line>] those that the plan prices
     def ordinary_lines
       lines
@@ -51,7 +62,7 @@ module GateMile
         run.bar(:unknown_product, sku: line.code) unless line.known
         barred(line) if line.treatments.any?
       end
-      run.bar(:no_price, { kind: "rate", id: run.rate.id, field: "plan" }) if run.rate.plan.nil?
+      run.bar(:no_price, { kind: "rate", id: run.rate.id, field: "plan" }) if run.rate.plan.nil? && run.rate.live.nil?
       narrowed
     end
 
@@ -117,9 +128,20 @@ module GateMile
     def ordinary
       return @run.ordinary = Money.zero(@run.book.currency) if @run.ordinary_lines.empty?
 
-      found = @run.rate.plan.price(@run.ordinary_lines, @run.basket, @run.place)
-      tell_plan(found, { kind: "rate", id: @run.rate.id, field: "plan" })
+      found = if @run.rate.live then @run.live = LivePricing.new(@run, @run.ordinary_lines).price
+              else @run.rate.plan.price(@run.ordinary_lines, @run.basket, @run.place)
+              end
+      tell_plan(found, { kind: "rate", id: @run.rate.id, field: @run.rate.live ? "live" : "plan" })
       @run.ordinary = found.amount
+    end
+
+    # Goods that pay their own way are priced alone: for them carriers are asked too.
+    def sharing
+      return [] if @run.terms.nil?
+
+      choices = @run.terms.open.map(&:offer).select { |offer| offer.paying && offer.names?(@run.method.id) }
+      choices.map { |offer| @run.ordinary_lines.select { |line| offer.paying.include?(line) } }
+             .reject { |lines| lines.empty? || lines.size == @run.ordinary_lines.size }
     end
 
     def tell_plan(found, setting)
@@ -213,7 +235,9 @@ module GateMile
 
     # What the ordinary lines cost the merchant, where that is said and can be worked out.
     def cost
-      return if @run.out? || @run.rate.cost.nil? || @run.ordinary_lines.empty?
+      return if @run.out? || @run.ordinary_lines.empty?
+      return @run.live.cost if @run.live&.cost
+      return if @run.rate.cost.nil?
 
       @run.rate.cost.price(@run.ordinary_lines, @run.basket, @run.place).amount
     end

@@ -194,7 +194,7 @@ module GateMile
     end
 
     def run(rate, place, terms)
-      Pipeline.new(Run.new(@book, terms.facts.basket, rate, {}, place, terms: terms, told: false)).call
+      Pipeline.new(Run.new(@book, terms.facts.basket, rate, nil, place, terms: terms, told: false)).call
     end
 
     def terms(zone, place, position)
@@ -261,7 +261,7 @@ module GateMile
     end
 
     def ordinary(rate, place, position)
-      Pipeline.new(Run.new(@book, @scaled.at(position), rate, {}, place)).ordinary_lines
+      Pipeline.new(Run.new(@book, @scaled.at(position), rate, nil, place)).ordinary_lines
     end
 
     # Whether units or parcels are counted one by one, so that any unit can change something.

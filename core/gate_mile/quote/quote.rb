@@ -35,12 +35,22 @@ module GateMile
       def in_zone(book, terms, place: Destination.new(terms.address("delivery")), carriers: nil)
         basket = terms.facts.basket
         rates = book.rates_of(terms.zone)
-        requests = rates.filter_map { |rate| rate.plan&.request(basket) }
-        answers = requests.empty? ? {} : carriers.answers(requests)
+        answers = carriers && carriers.answers(requests(book, terms, place))
         found = rates.map { |rate| Pipeline.run(book, basket, rate, answers, place, terms: terms) }
         available, others = hidden_by_offers(found).partition(&:available?)
         available = available.sort_by.with_index { |quote, index| [quote.price.minor, index] } if book.store.by_price?
         mark(available) + others
+      end
+
+      # All that carriers must be asked for one zone, each once.
+      # @param book [Book]
+      # @param terms [Terms]
+      # @param place [Destination]
+      # @return [Array<CarrierRequest>]
+      def requests(book, terms, place)
+        book.rates_of(terms.zone).select(&:live).flat_map do |rate|
+          Pipeline.new(Run.new(book, terms.facts.basket, rate, nil, place, terms: terms, told: false)).requests
+        end.uniq
       end
 
       # Where an offer made a method free and hides what costs money, the others go: once, on prices after the rules.

@@ -9,12 +9,12 @@ module GateMile
   # name the method; messages: of rules; provisional: facts that the cart does not carry and that may change the price.
   class Run
     attr_reader :book, :basket, :rate, :answers, :place, :method, :causes, :reckoning, :terms, :messages, :provisional
-    attr_accessor :ordinary_lines, :apart, :fees, :ordinary, :treated, :treated_parts, :price, :name, :outcomes
+    attr_accessor :live, :ordinary_lines, :apart, :fees, :ordinary, :treated, :treated_parts, :price, :name, :outcomes
 
     # @param book [Book]
     # @param basket [Basket]
     # @param rate [Rate]
-    # @param answers [Hash] what the carriers answered, by request
+    # @param answers [Hash{CarrierRequest => Reply}, nil] what the carriers answered, nil while they are not asked
     # @param place [Destination]
     # @param terms [Terms, nil] what offers and rules say; without them neither has a part in the price
     # @param told [Boolean] whether a reckoning is kept

@@ -1245,6 +1245,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/carriers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["createCarrier"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last calls, and which carriers are left alone */
+        get: operations["readCarriers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderCarriers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/carriers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteCarrier"];
+        options?: never;
+        head?: never;
+        patch: operations["updateCarrier"];
+        trace?: never;
+    };
+    "/api/carriers/{id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tests the connection */
+        post: operations["testCarrier"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/margins": {
         parameters: {
             query?: never;
@@ -1405,6 +1491,7 @@ export interface components {
             offers: components["schemas"]["Offer"][];
             rules: components["schemas"]["Rule"][];
             boxes: components["schemas"]["Box"][];
+            carriers: components["schemas"]["Carrier"][];
             history: {
                 undo: components["schemas"]["Change"] | null;
                 redo: components["schemas"]["Change"] | null;
@@ -1758,6 +1845,7 @@ export interface components {
             areas?: components["schemas"]["AreaDocument"][] | null;
             /** @description What it costs the merchant */
             cost?: components["schemas"]["Plan"] | null;
+            live?: components["schemas"]["Live"];
         };
         RateDraft: {
             zone: string;
@@ -1772,7 +1860,7 @@ export interface components {
             zone: string;
             method: string;
             lock_version: number;
-        } & WithRequired<components["schemas"]["RateFields"], "name" | "active" | "plan" | "areas" | "cost">;
+        } & WithRequired<components["schemas"]["RateFields"], "name" | "active" | "plan" | "areas" | "cost" | "live">;
         /** @description Which value of a cart counts */
         Basis: {
             /** @enum {string} */
@@ -2119,6 +2207,91 @@ export interface components {
                 };
             }[];
         };
+        Fallback: {
+            /** @enum {string} */
+            kind: "none" | "amount" | "plan";
+            amount?: string;
+        };
+        /** @description How a rate asks carriers; null where it does not */
+        Live: null | {
+            services: {
+                carrier: string;
+                service: string;
+            }[];
+            /** @enum {string} */
+            answer?: "cheapest" | "fastest" | "first";
+            /**
+             * @description What the rate's own plan is for
+             * @enum {string}
+             */
+            own?: "fallback" | "instead";
+            /** @description The markup */
+            handling?: {
+                fixed?: string;
+                percent?: string;
+                /** @enum {string} */
+                per?: "order" | "unit" | "parcel";
+            };
+            minimum?: string;
+            maximum?: string;
+            ending?: string;
+            /** @enum {string} */
+            promise?: "carrier" | "merchant";
+            ladder?: {
+                silent?: components["schemas"]["Fallback"];
+                refused?: components["schemas"]["Fallback"];
+                unusable?: components["schemas"]["Fallback"];
+            };
+        };
+        CarrierFields: {
+            name?: string;
+            active?: boolean;
+            address?: string | null;
+            account?: string | null;
+            services?: {
+                code: string;
+                name: string;
+            }[];
+        };
+        CarrierDraft: {
+            secret?: string | null;
+        } & WithRequired<components["schemas"]["CarrierFields"], "name">;
+        CarrierPatch: {
+            lock_version: number;
+            secret?: string | null;
+        } & components["schemas"]["CarrierFields"];
+        /** @description A carrier; its secret is never shown again */
+        Carrier: {
+            id: string;
+            has_secret: boolean;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["CarrierFields"], "name" | "active" | "address" | "account" | "services">;
+        CarrierTested: {
+            ok: boolean;
+            said: string | null;
+            /** @description How many of its services are not known yet */
+            new: number;
+            services: {
+                code: string;
+                name: string;
+            }[];
+        };
+        CarriersState: {
+            /** @description Those that are left alone for a while */
+            resting: string[];
+            calls: {
+                carrier: string;
+                at: string;
+                milliseconds: number;
+                /** @enum {string} */
+                outcome: "answered" | "silent" | "refused" | "unusable";
+                said: string | null;
+                /** @description Masked */
+                to: string;
+                services: string[];
+                parcels: number;
+            }[];
+        };
         BoxSides: {
             length: string;
             width: string;
@@ -2390,7 +2563,7 @@ export interface components {
             /** @enum {string} */
             action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
             /** @enum {string} */
-            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule" | "box";
+            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule" | "box" | "carrier";
             names: {
                 [key: string]: string;
             };
@@ -2575,6 +2748,8 @@ export interface components {
             compare_to?: number | null;
             preview?: components["schemas"]["Preview"];
             at?: components["schemas"]["AsIf"];
+            /** @description Whether carriers are asked; without it live rates are told as waiting */
+            live?: boolean;
         };
         /** @description A moment on the store's clock, 2026-11-27T18:00; null for now */
         AsIf: string | null;
@@ -2582,6 +2757,7 @@ export interface components {
         Preview: {
             rate: string;
             plan: components["schemas"]["Plan"] | null;
+            live?: components["schemas"]["Live"];
         } | {
             treatment: components["schemas"]["TreatmentPreview"];
         } | {
@@ -5020,6 +5196,151 @@ export interface operations {
                 };
             };
             422: components["responses"]["Problem"];
+        };
+    };
+    createCarrier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarrierDraft"];
+            };
+        };
+        responses: {
+            /** @description The carrier */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Carrier"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readCarriers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description State */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriersState"];
+                };
+            };
+        };
+    };
+    orderCarriers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteCarrier: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateCarrier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarrierPatch"];
+            };
+        };
+        responses: {
+            /** @description The carrier */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Carrier"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    testCarrier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What came back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarrierTested"];
+                };
+            };
+            404: components["responses"]["Problem"];
         };
     };
     readMargins: {

@@ -5,7 +5,7 @@ import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from './cart'
 
 export type Preview =
-  | { rate: string; plan: Plan | null }
+  | { rate: string; plan: Plan | null; live?: Schemas['Live'] }
   | { treatment: Schemas['TreatmentPreview'] }
   | { offer: Schemas['OfferPreview'] }
   | { rule: Schemas['RulePreview'] }
@@ -54,6 +54,11 @@ async function ask(request: Request, signal: AbortSignal): Promise<Answer> {
   }
 }
 
+/** Whether a method waits for carriers. */
+export function isWaiting({ causes }: MethodQuote): boolean {
+  return causes.some(({ code }) => code === 'live_waiting')
+}
+
 /** Asks for everything the bench cart gets: after every edit of the cart, of the setup, and of a plan being typed. */
 export function BenchResultProvider({ children }: { children: ReactNode }) {
   const { setup, compareTo } = useWorkshop()
@@ -75,15 +80,25 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
     queryFn: ({ signal }) => ask(request, signal),
     retry: false,
   })
-  if (data && data !== last) setLast(data)
+  const waiting = data?.bench.board.some(({ methods }) => methods.some(isWaiting)) ?? false
+  // Own prices never wait for carriers: live ones fill in.
+  const { data: live } = useQuery({
+    queryKey: ['bench', setup.revision, request, 'live'],
+    queryFn: ({ signal }) => ask({ ...request, live: true }, signal),
+    enabled: waiting,
+    staleTime: 30_000,
+    retry: false,
+  })
+  const shown = waiting && live ? live : data
+  if (shown && shown !== last) setLast(shown)
   const result = useMemo<BenchResult>(() => {
-    const bench = (data ?? last)?.bench
+    const bench = (shown ?? last)?.bench
     const problem = error instanceof ApiProblem ? error : null
     return {
       bench,
       error: problem?.problem.errors.some(({ pointer }) => pointer.startsWith('/cart')) ? null : error,
       problemAt: (pointer) => problem?.at(pointer),
-      previewProblem: data?.problem ?? null,
+      previewProblem: shown?.problem ?? null,
       preview,
       setPreview,
       before: (method) => {
@@ -91,6 +106,6 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
         return earlier === undefined || earlier === method.price ? undefined : earlier
       },
     }
-  }, [data, last, error, preview, setPreview])
+  }, [shown, last, error, preview, setPreview])
   return <ResultContext.Provider value={result}>{children}</ResultContext.Provider>
 }

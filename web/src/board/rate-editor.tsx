@@ -11,6 +11,7 @@ import { isPlain } from '../plans/draft'
 import { PlanEditor } from '../plans/plan-editor'
 import { PlanZone } from '../plans/plan-zone'
 import { Part } from '../ui/part'
+import { LiveEditor } from '../carriers/live-editor'
 import { CopyRate } from './copy-rate'
 import { useEdits } from './edits'
 import { Narrowed } from './narrowed'
@@ -118,6 +119,9 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
           />
         </div>
         <div className="w-full">
+          <Part title="Live prices from carriers" open={Boolean(rate.live) || focus === 'live'}>
+            <LiveEditor rate={rate} />
+          </Part>
           <Part title="Only in a part of the zone" open={Boolean(rate.areas?.length)}>
             {zone && (
               <Narrowed rate={rate} zone={zone} save={(areas, version) => patch({ areas }, version)} />

@@ -11,6 +11,7 @@ export const SECTIONS = [
   { path: '/methods', name: 'Methods' },
   { path: '/offers', name: 'Offers' },
   { path: '/rules', name: 'Rules' },
+  { path: '/carriers', name: 'Carriers' },
 ] as const
 
 export function Wordmark() {

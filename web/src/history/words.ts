@@ -16,6 +16,7 @@ const KINDS: Record<Change['kind'], string> = {
   offer: 'offer',
   rule: 'rule',
   box: 'box',
+  carrier: 'carrier',
 }
 
 const FIELDS: Record<string, string> = {
@@ -59,6 +60,11 @@ const FIELDS: Record<string, string> = {
   milepost: 'milepost',
   when: 'conditions',
   then: 'what it does',
+  live: 'live prices',
+  account: 'account',
+  address: 'address',
+  secret: 'secret',
+  services: 'services',
   padding: 'padding',
   outer: 'outer size',
   tare: 'empty weight',

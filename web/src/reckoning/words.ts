@@ -54,6 +54,12 @@ function amountOf(numbers: Numbers, key: string, formats: Formats): string {
   return numbers.measure === 'quantity' ? counted(Number(amount), 'unit') : amount
 }
 
+const TROUBLES: Record<string, string> = {
+  silent: 'The carrier is silent or down',
+  refused: 'The carrier refuses this address or these goods',
+  unusable: 'The answer is unusable',
+}
+
 /** One line of a reckoning, as a sentence. The one place where its codes become words. */
 export function stepSentence(step: ReckoningStep, formats: Formats): string {
   const numbers = step.numbers as Numbers
@@ -121,6 +127,29 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
       return `To an ending of ${text(numbers, 'ending').replace(/^0/, '')}, from ${formats.money(text(numbers, 'from'))}`
     case 'price.total':
       return 'The shopper pays'
+    case 'live.own_first':
+      return 'The rate’s own price goes before the carriers’'
+    case 'live.answer': {
+      const age = Number(numbers.age)
+      const days = numbers.days ? `, ${text(numbers, 'days')} business days` : ''
+      return `${text(numbers, 'service')} asks this for ${counted(Number(numbers.parcels), 'parcel')}${days}${age > 1 ? `, ${age} s ago` : ''}`
+    }
+    case 'live.silent':
+    case 'live.refused':
+    case 'live.unusable': {
+      const what = {
+        'live.silent': 'is silent',
+        'live.refused': 'refuses it',
+        'live.unusable': 'gives no usable answer',
+      }[step.code]
+      return `${text(numbers, 'service')} ${what}${numbers.said ? `: ${text(numbers, 'said')}` : ''}`
+    }
+    case 'live.chosen':
+      return `${text(numbers, 'service')} counts, ${{ cheapest: 'the cheapest', fastest: 'the fastest', first: 'the first in your list' }[text(numbers, 'how')]} of ${text(numbers, 'of')}`
+    case 'live.fallback':
+      return `${TROUBLES[text(numbers, 'trouble')]}: your amount for that`
+    case 'live.fallback_plan':
+      return `${TROUBLES[text(numbers, 'trouble')]}: your own price for that`
     case 'offer.acted': {
       const share =
         numbers.share && !isZero(text(numbers, 'share'))
@@ -198,6 +227,12 @@ export function causeSentence(cause: Schemas['Cause'], formats?: Formats): strin
       return `Hidden by rule “${text(numbers, 'rule')}”.`
     case 'hidden_by_offer':
       return `Hidden, because “${text(numbers, 'offer')}” makes ${text(numbers, 'free')} free.`
+    case 'live_waiting':
+      return 'Asking the carriers …'
+    case 'no_origin':
+      return 'Carriers must know where it is sent from: the shop has no address yet.'
+    case 'live_failed':
+      return `${TROUBLES[text(numbers, 'trouble')]}${numbers.said ? `: ${text(numbers, 'said')}` : ''}.`
     case 'no_boxes':
       return 'There is no box to pack into.'
     case 'no_box':

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module Server
+  module Records
+    # A carrier, how it is reached, and the merchant's account with it. Its secret is encrypted, and never shown again.
+    class Carrier < Base
+      encrypts :secret
+
+      ADDRESS = %r{\Ahttps?://[^\s/?#]+(/[^\s?#]*)?\z}
+      private_constant :ADDRESS
+
+      words :name, most: 60
+      words :account, most: 120, required: false
+      unlike_others :name, "carrier has this name"
+      normalizes :address, with: ->(text) { text.strip.delete_suffix("/").presence }
+      validates :address, format: { with: ADDRESS, message: Words.of(:not_an_address) }, allow_nil: true
+      validate :readable_by_the_core
+
+      before_destroy { Rate.forget_carrier(id) }
+
+      # @return [Hash] as in a book document
+      def document = { "id" => id, "name" => name, "active" => active, "services" => services }
+
+      private
+
+      def readable_by_the_core
+        reader = GateMile::Reader.new(document.merge("id" => id || "new"))
+        GateMile::Carrier.read(reader)
+        reader.finish
+        reader.problems.each do |problem|
+          next if problem.pointer == "/name"
+
+          errors.add(:services, Words.of(problem.code, **problem.numbers), pointer: problem.pointer)
+        end
+      end
+    end
+  end
+end

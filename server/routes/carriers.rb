@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module Server
+  module Routes
+    # Carriers, their accounts, and what came of the last calls.
+    module Carriers
+      def self.registered(app)
+        app.get("/api/carriers/state") { answer(Carriers.state) }
+
+        # Tests the connection and takes over the services that the carrier names.
+        app.post "/api/carriers/:id/test" do
+          carrier = found(Records::Carrier, params["id"])
+          answer(Carriers.test(carrier))
+        end
+
+        Plain.order(app, "/api/carriers", Records::Carrier, "carrier")
+        Plain.routes(app, "/api/carriers", Records::Carrier, "carrier")
+      end
+
+      # @return [Hash] CarriersState of the contract
+      def self.state
+        carriers = Records::Carrier.order(:position, :id).to_a
+        { calls: ::Server::Carriers::Calls.list.first(60),
+          resting: carriers.select { |one| ::Server::Carriers::Client.resting?(one) }.map(&:id) }
+      end
+
+      # @return [Hash] CarrierTested of the contract
+      def self.test(carrier)
+        services = ::Server::Carriers::Client.new(carrier, Settings.deadline).services
+        known = carrier.services.map { |item| item["code"] }
+        { ok: true, said: nil, services: services, new: services.reject { |item| known.include?(item["code"]) }.size }
+      rescue ::Server::Carriers::Client::Trouble => e
+        { ok: false, said: e.message, services: [], new: 0 }
+      end
+    end
+  end
+end

@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+require_relative "../support/core"
+
+class LiveTest < Minitest::Test
+  include CoreSupport
+
+  # A port that answers by a block, and remembers what it was asked.
+  class Port
+    attr_reader :asked
+
+    def initialize(&block)
+      @block = block
+      @asked = []
+    end
+
+    def answers(requests)
+      @asked.concat(requests)
+      requests.to_h { |request| [request, @block.call(request)] }
+    end
+  end
+
+  CARRIERS = [{ "id" => "p", "name" => "Petrel Post", "services" => [{ "code" => "S", "name" => "Slow" }, { "code" => "Q", "name" => "Quick" }] },
+              { "id" => "g", "name" => "Gannet", "services" => [{ "code" => "E", "name" => "Express" }] }].freeze
+  ALL = [%w[p S], %w[p Q], %w[g E]].freeze
+
+  def shop(live, plan: nil, **more)
+    services = ALL.map { |carrier, service| { "carrier" => carrier, "service" => service } }
+    rate = { "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan, "live" => { "services" => services }.merge(live) }.compact
+    book(carriers: CARRIERS, store: STORE.merge("ship_from" => { "country" => "GB", "postcode" => "TR29 4ZZ" }), rates: [rate], **more)
+  end
+
+  def money(text) = GateMile::Money.parse(text, GateMile::Currency["GBP"])
+
+  # Prices for each parcel by service: [price, days].
+  def answered(services)
+    found = services.to_h { |code, (price, days)| [code, GateMile::ServiceAnswer.new(status: :ok, prices: Array(price).map { |one| money(one) }, days: days)] }
+    GateMile::Reply.new(status: :answered, services: found, age: 2)
+  end
+
+  def usual(request) = request.carrier == "p" ? answered("S" => ["4.00", [2, 3]], "Q" => ["6.00", [1, 1]]) : answered("E" => ["4.00", [1, 2]])
+
+  def ask(shop, port, lines = [line("A", 2)], to = to("GB").merge("postcode" => "TR29 4ZZ"))
+    found = shop.quote(cart({ "lines" => lines, "destination" => to }), at: AT, carriers: port).methods.first
+    [found.price&.to_s || found.causes.map(&:code), found]
+  end
+
+  def test_which_answer_counts
+    port = -> { Port.new { |request| usual(request) } }
+    assert_equal(%w[4.00 6.00 4.00], %w[cheapest fastest first].map { |how| ask(shop({ "answer" => how }), port.call).first })
+    chosen = ->(how) { ask(shop({ "answer" => how }), port.call).last.reckoning.find { |step| step.code == :"live.chosen" }.numbers[:service] }
+    assert_equal(["Gannet Express", "Petrel Post Quick", "Petrel Post Slow"], %w[cheapest fastest first].map { |how| chosen.call(how) })
+    once = port.call
+    ask(shop({}), once)
+    assert_equal [["p", %w[S Q]], ["g", ["E"]]], once.asked.map { |request| [request.carrier, request.services] }
+    price, quote = ask(shop({ "handling" => { "percent" => "12.5", "fixed" => "-0.20" }, "minimum" => "4.25", "ending" => "0.95" }), port.call)
+    assert_equal ["4.95", "4.00"], [price, quote.cost.to_s]
+    # Several kinds of parcel: a service's prices are summed.
+    assert_equal("7.50", ask(shop({}), Port.new { answered("S" => [["3.00", "4.50"], nil]) }).first)
+  end
+
+  def test_the_ladder_in_trouble
+    ladder = { "silent" => { "kind" => "amount", "amount" => "9.00" }, "refused" => { "kind" => "none" }, "unusable" => { "kind" => "plan" } }
+    fallen = shop({ "ladder" => ladder }, plan: flat("7.00"))
+    failed = ->(status) { Port.new { GateMile::Reply.failed(status, "told") } }
+    assert_equal ["9.00", [:live_failed], "7.00"], %i[silent refused unusable].map { |status| ask(fallen, failed.call(status)).first }
+    assert_equal [:live_failed], ask(shop({}), failed.call(:silent)).first
+    mixed = Port.new { |request| request.carrier == "p" ? answered("S" => ["0.00", nil], "Q" => ["5.00", nil]) : GateMile::Reply.failed(:silent, "late") }
+    price, quote = ask(fallen, mixed)
+    assert_equal ["5.00", %i[live.unusable live.answer live.silent live.chosen]], [price, quote.reckoning.map(&:code).grep(/live/).first(4)]
+    assert_equal [:live_waiting], ask(fallen, nil).first
+    assert_equal "7.00", ask(shop({ "own" => "instead" }, plan: flat("7.00")), nil).first
+    silent = Port.new { |request| flunk request.inspect }
+    assert_equal "7.00", ask(shop({ "own" => "instead" }, plan: flat("7.00")), silent).first
+  end
+
+  # Common practice, no source: goods that ship free are in no carrier parcel.
+  def test_what_is_asked
+    free = { "id" => "t", "name" => "Free", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "0" } } }
+    goods = [{ "sku" => "A", "name" => "Shackle", "price" => "1.90", "weight" => "0.2105 kg" }, { "sku" => "F", "name" => "Chart", "price" => "9.00", "weight" => "1 kg", "treatments" => ["t"] },
+             { "sku" => "N", "name" => "No weight", "price" => "1.00" }]
+    one = shop({}, products: goods, treatments: [free])
+    asked = lambda { |*lines|
+      port = Port.new { |request| usual(request) }
+      [ask(one, port, lines).first, port.asked.first&.parcels&.map(&:dump)]
+    }
+    alone = asked.call(line("A"))
+    assert_equal ["4.00", [{ "grams" => 211, "value" => "1.90", "count" => 1 }]], alone
+    assert_equal alone, asked.call(line("A"), line("F", 40))
+    assert_equal [[:no_weight], nil], asked.call(line("N"))
+    assert_equal ["0.00", nil], asked.call(line("F", 40))
+    # Goods that pay their own way have a request of their own.
+    offer = { "id" => "o", "name" => "O", "effect" => { "kind" => "free" }, "paying" => { "skus" => ["A"] } }
+    port = Port.new { |request| answered("S" => [request.parcels.first.grams > 2000 ? "9.00" : "5.00", nil]) }
+    goods[1] = goods[1].except("treatments")
+    assert_equal "5.00", ask(shop({}, products: goods, offers: [offer]), port, [line("A"), line("F", 2)]).first
+    bare = book(carriers: CARRIERS, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "live" => { "services" => [{ "carrier" => "p", "service" => "S" }] } }])
+    assert_equal [:no_origin], ask(bare, port).first
+    assert_equal [["/rates/0/live/ladder", :no_plan_to_fall_back_on]], problems_of { shop({ "ladder" => { "silent" => { "kind" => "plan" } } }) }
+  end
+end

@@ -1,0 +1,107 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+require_relative "../support/carriers"
+
+class LiveServerTest < Minitest::Test
+  include ServerSupport
+  include CarriersSupport
+
+  IRELAND = { "lines" => [{ "sku" => "SHK-GAL-10", "quantity" => 8 }], "destination" => { "country" => "IE" } }.freeze
+
+  def setup
+    fresh(WHOLE_DEMO)
+    @carriers = carriers
+  end
+
+  def live(cart = IRELAND)
+    Server::Carriers::Port.clear
+    api(:post, "/api/quote", cart)["methods"].find { |method| method["reckoning"].any? { |step| step["code"].start_with?("live.") } || method["rate"].end_with?("live") }
+  end
+
+  # What goes wrong, and what it is taken for; the quote is right all the same. Ireland's ladder: silent and unusable have
+  # a price of the merchant's own, 16.90 with nothing on top.
+  TROUBLES = { "down" => "silent", "html" => "unusable", "negative" => "unusable", "currency" => "unusable", "huge" => "unusable", "redirect" => "unusable",
+               "half" => "unusable", "empty" => "refused", "wrong" => "unusable", "refusing" => "refused" }.freeze
+
+  def test_every_kind_of_trouble
+    well = live
+    assert_equal %w[11.33 10.53], well.values_at("price", "cost")
+    TROUBLES.each do |mode, kind|
+      Tariffs::CARRIERS.each_key { |carrier| @carriers.modes[carrier] = mode }
+      Stoplight.default_data_store = Stoplight::DataStore::Memory.new
+      found = live
+      told = found["reckoning"].map { |step| step["code"] }.grep(/live\.(silent|refused|unusable)/)
+      assert_includes told, "live.#{kind}", mode
+      refute_includes found["reckoning"].map { |step| step["code"] }, "live.answer", mode
+      assert_equal kind == "refused" ? nil : "16.90", found["price"], mode
+    end
+    # One carrier in trouble: the others go on.
+    @carriers.modes.clear
+    @carriers.modes["petrel"] = "half"
+    found = live
+    assert_equal ["Fulmar Freight By road", "available"], [found["reckoning"].find { |step| step["code"] == "live.chosen" }["numbers"]["service"], found["status"]]
+  end
+
+  # The prices of the stand-ins by hand: Petrel, near, 1.68 kg of shackles and 0.18 kg of carton, two started kilograms:
+  # 9.80 + 1.90, ten percent off by agreement.
+  def test_answers_are_kept_for_a_moment_and_calls_are_told
+    assert_equal "10.53", live["cost"]
+    before = Server::Carriers::Calls.list.size
+    answer = api(:post, "/api/bench", { cart: IRELAND, live: true })
+    assert_equal before, Server::Carriers::Calls.list.size, "the same question is not asked twice"
+    assert_equal "11.33", answer["quote"]["methods"].find { |method| method["rate"] == "ie-live" }["price"]
+    waiting = api(:post, "/api/bench", { cart: IRELAND })["quote"]["methods"].find { |method| method["rate"] == "ie-live" }
+    assert_equal ["incomplete", "live_waiting"], [waiting["status"], waiting["causes"].first["code"]]
+    state = api(:get, "/api/carriers/state")
+    assert_equal ["IE", "answered"], state["calls"].first.values_at("to", "outcome")
+    near = IRELAND.merge("destination" => { "country" => "GB", "postcode" => "IV29 9ZZ" })
+    live(near)
+    assert_equal "GB IV…", api(:get, "/api/carriers/state")["calls"].first["to"]
+  end
+
+  def test_a_carrier_that_fails_is_left_alone_and_comes_back
+    @carriers.modes["gannet"] = "down"
+    4.times { live }
+    assert_equal ["gannet"], api(:get, "/api/carriers/state")["resting"]
+    calls = Server::Carriers::Calls.list.select { |call| call[:carrier] == "gannet" }
+    assert_match(/left alone/, calls.first[:said])
+    assert_equal "11.33", live["price"]
+  end
+
+  def test_nobody_waits_longer_than_the_deadline
+    @carriers.delays["fulmar"] = 1.0
+    port = Server::Carriers::Port.new(0.4)
+    _, book = Server::App.settings.shelf.current
+    cart = GateMile::Cart.parse(IRELAND, book.currency)
+    found = book.quote(cart, at: Time.now, carriers: port).methods.find { |method| method.rate == "ie-live" }
+    assert_equal "11.33", found.price.to_s
+    late = found.reckoning.find { |step| step.code == :"live.silent" }
+    assert_equal ["Fulmar Freight By road", true], [late.numbers[:service], late.numbers[:said].match?(/in time|within/)]
+  end
+
+  # Secrets are encrypted in the database, and in no answer, book or history; the keys are readable by their owner alone.
+  def test_secrets_stay_secret
+    made = api(:post, "/api/carriers", { name: "Tern", address: "http://127.0.0.1:1/tern/", account: "A", secret: "sesame street" })
+    assert_equal [true, "http://127.0.0.1:1/tern"], made.values_at("has_secret", "address")
+    rows = ActiveRecord::Base.connection
+    stored = rows.select_value("SELECT secret FROM carriers WHERE id = #{rows.quote(made["id"])}")
+    history = rows.select_values("SELECT entries FROM changes").join
+    [stored, history, JSON.generate(setup_now), JSON.generate(Server::BookDocument.read)].each { |text| refute_includes text, "sesame" }
+    assert_equal "sesame street", Server::Records::Carrier.find(made["id"]).secret
+    assert_equal 0o600, File.stat(Server::Keys.file).mode & 0o777
+    assert_equal({ "ok" => false, "said" => "No connection", "services" => [], "new" => 0 }, api(:post, "/api/carriers/#{made["id"]}/test", {}))
+    changed = api(:patch, "/api/carriers/#{made["id"]}", { lock_version: 0, address: "#{CarriersSupport.boot.last}/petrel" })
+    tested = api(:post, "/api/carriers/#{made["id"]}/test", {})
+    assert_equal [true, 2], tested.values_at("ok", "new")
+    api(:put, "/api/carriers/order", { ids: setup_now["carriers"].map { |one| one["id"] }.reverse })
+    api(:delete, "/api/carriers/#{made["id"]}?lock_version=#{find("carriers", made["id"])["lock_version"]}")
+    assert_equal 1, changed["lock_version"]
+    gone = find("carriers", "petrel")
+    api(:delete, "/api/carriers/petrel?lock_version=#{gone["lock_version"]}")
+    refute_includes JSON.generate(setup_now["rates"]), "petrel"
+    assert_equal [422, "/live/services/0/carrier"],
+                 [api(:patch, "/api/rates/ie-live", { lock_version: find("rates", "ie-live")["lock_version"], live: { services: [{ carrier: "nobody", service: "X" }] } }).fetch("status"),
+                  pointers(api(:patch, "/api/rates/ie-live", { lock_version: find("rates", "ie-live")["lock_version"], live: { services: [{ carrier: "nobody", service: "X" }] } })).first]
+  end
+end

@@ -1,0 +1,196 @@
+import { useQuery } from '@tanstack/react-query'
+import { Trash2 } from 'lucide-react'
+import { useState } from 'react'
+import { call, type Carrier, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useTold } from '../board/edits'
+import { AddByName } from '../ui/add-by-name'
+import { Field } from '../ui/field'
+import { counted } from '../ui/format'
+import { Switch } from '../ui/switch'
+
+type State = Schemas['CarriersState']
+type Tested = Schemas['CarrierTested']
+
+const OUTCOMES: Record<State['calls'][number]['outcome'], string> = {
+  answered: 'answered',
+  silent: 'silent or down',
+  refused: 'refused',
+  unusable: 'not usable',
+}
+
+/** The carriers that live rates ask, how they are reached, and what came of the last calls. */
+export function Carriers() {
+  const { setup, edit } = useWorkshop()
+  const { data: state } = useQuery({
+    queryKey: ['carriers', setup.revision],
+    queryFn: ({ signal }) => call<State>('GET', '/api/carriers/state', undefined, signal),
+    refetchInterval: 5000,
+  })
+  return (
+    <div className="px-4 pt-3 pb-10">
+      <h1 className="text-2xl">Carriers</h1>
+      <p className="mb-2 max-w-3xl text-soft">
+        Live rates ask these at the moment of checkout. Which of their services a rate asks, and what happens
+        in trouble, stands with the rate on the Board. Secrets are encrypted and never shown again.
+      </p>
+      <ul aria-label="Carriers">
+        {setup.carriers.map((carrier) => (
+          <Row key={carrier.id} carrier={carrier} resting={state?.resting.includes(carrier.id) ?? false} />
+        ))}
+      </ul>
+      {setup.carriers.length === 0 && (
+        <p className="border-t border-hair py-3">There are no carriers yet: every price is your own.</p>
+      )}
+      <AddByName
+        what="carrier"
+        inputId="new-carrier"
+        add={(name) => edit(() => call('POST', '/api/carriers', { name }))}
+      />
+      <h2 className="mt-4 text-lg">The last calls</h2>
+      <Calls calls={state?.calls ?? []} />
+    </div>
+  )
+}
+
+function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
+  const { setup, edit } = useWorkshop()
+  const told = useTold()
+  const [tested, setTested] = useState<Tested | 'asking' | null>(null)
+  const rates = setup.rates.filter(({ live }) =>
+    live?.services.some((service) => service.carrier === carrier.id),
+  ).length
+  const patch = (fields: object, version = carrier.lock_version) =>
+    call('PATCH', `/api/carriers/${carrier.id}`, { ...fields, lock_version: version })
+  const field = (name: 'name' | 'address' | 'account', label: string, width: string, placeholder = '') => (
+    <Field
+      label={label}
+      width={width}
+      placeholder={placeholder}
+      value={carrier[name] ?? ''}
+      version={carrier.lock_version}
+      pointer={`/${name}`}
+      save={(typed, version) => edit(() => patch({ [name]: typed || null }, version))}
+      read={(current) => (current as Carrier)[name] ?? ''}
+    />
+  )
+  const test = async () => {
+    setTested('asking')
+    try {
+      setTested(await call<Tested>('POST', `/api/carriers/${carrier.id}/test`, {}))
+    } catch (error) {
+      setTested({ ok: false, said: (error as Error).message, services: [], new: 0 })
+    }
+  }
+  const take = (services: Tested['services']) => {
+    const known = carrier.services ?? []
+    const more = services.filter(({ code }) => !known.some((service) => service.code === code))
+    void told(`Took ${counted(more.length, 'service')} of ${carrier.name}`, () =>
+      patch({ services: [...known, ...more] }),
+    )
+    setTested(null)
+  }
+  return (
+    <li className="border-t border-hair py-2">
+      <div className="flex flex-wrap items-start gap-x-4 gap-y-2">
+        {field('name', 'Name', 'w-44')}
+        {field('address', 'Address', 'w-72', 'https://carrier.example/api')}
+        {field('account', 'Account', 'w-32', 'none')}
+        <Field
+          label="Secret"
+          width="w-40"
+          placeholder={carrier.has_secret ? 'set, type to replace' : 'none yet'}
+          value=""
+          version={carrier.lock_version}
+          pointer="/secret"
+          save={(secret, version) => edit(() => patch({ secret }, version))}
+          read={() => ''}
+        />
+        <span className="flex items-center gap-2 pt-5">
+          <Switch
+            label={`${carrier.name} on`}
+            on={carrier.active ?? true}
+            change={(active) => void told('', () => patch({ active }))}
+          />
+          <button type="button" className="button" onClick={() => void test()}>
+            Test the connection
+          </button>
+          <button
+            type="button"
+            className="quiet px-1"
+            aria-label={`Remove ${carrier.name}`}
+            onClick={() =>
+              void told(`Removed ${carrier.name}`, () =>
+                call('DELETE', `/api/carriers/${carrier.id}?lock_version=${carrier.lock_version}`),
+              )
+            }
+          >
+            <Trash2 size={13} aria-hidden />
+          </button>
+        </span>
+      </div>
+      <p className="text-soft">
+        {(carrier.services ?? []).map(({ name }) => name).join(', ') || 'No services are known yet'};{' '}
+        {rates ? `asked by ${counted(rates, 'rate')}` : 'asked by no rate yet'}
+      </p>
+      {resting && (
+        <p className="text-ochre">
+          <span aria-hidden>△ </span>It has failed several times in a row and is left alone for a while.
+        </p>
+      )}
+      <p aria-live="polite">
+        {tested === 'asking' && 'Asking …'}
+        {tested && tested !== 'asking' && !tested.ok && (
+          <span className="font-medium text-brick">
+            <span aria-hidden>▲ </span>
+            {tested.said}
+          </span>
+        )}
+        {tested && tested !== 'asking' && tested.ok && (
+          <>
+            It answers, with {counted(tested.services.length, 'service')}.{' '}
+            {tested.new > 0 && (
+              <button type="button" className="button" onClick={() => take(tested.services)}>
+                Take {tested.new} new
+              </button>
+            )}
+          </>
+        )}
+      </p>
+    </li>
+  )
+}
+
+function Calls({ calls }: { calls: State['calls'] }) {
+  const { setup } = useWorkshop()
+  if (!calls.length) return <p className="border-t border-hair py-2 text-soft">Nobody was asked yet.</p>
+  return (
+    <table className="w-full max-w-4xl border-collapse">
+      <thead>
+        <tr className="text-left font-cond text-soft">
+          <th className="py-1 font-medium">When</th>
+          <th className="font-medium">Carrier</th>
+          <th className="font-medium">To</th>
+          <th className="text-right font-medium">Parcels</th>
+          <th className="pr-4 text-right font-medium">Took</th>
+          <th className="font-medium">Outcome</th>
+        </tr>
+      </thead>
+      <tbody>
+        {calls.slice(0, 25).map((one, at) => (
+          <tr key={at} className="border-t border-hair">
+            <td className="py-0.5">{new Date(one.at).toLocaleTimeString('en-GB')}</td>
+            <td>{setup.carriers.find(({ id }) => id === one.carrier)?.name ?? 'gone'}</td>
+            <td>{one.to}</td>
+            <td className="text-right">{one.parcels}</td>
+            <td className="pr-4 text-right">{one.milliseconds} ms</td>
+            <td className={one.outcome === 'answered' ? '' : 'text-ochre'}>
+              {OUTCOMES[one.outcome]}
+              {one.said && `: ${one.said}`}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

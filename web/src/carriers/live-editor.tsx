@@ -1,0 +1,316 @@
+import { ArrowDown, ArrowUp, X } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { Link } from 'react-router'
+import { ApiProblem, call, type Live, type Rate, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useBenchResult } from '../bench/result'
+import { moved } from '../board/edits'
+import { Conflict } from '../ui/conflict'
+import { FieldError } from '../ui/field'
+import { formatsOf } from '../ui/format'
+import { Typed } from '../ui/typed'
+import { liveSentence, serviceName, TROUBLES, type Trouble } from './words'
+
+type Fallback = Schemas['Fallback']
+
+/** How a rate asks carriers: which services, which answer counts, what is put on top, and what happens in trouble. */
+export function LiveEditor({ rate }: { rate: Rate }) {
+  const { setup, edit } = useWorkshop()
+  const { setPreview, preview, previewProblem } = useBenchResult()
+  const formats = formatsOf(setup.store!)
+  const [typed, setTyped] = useState<Live | null>(null)
+  const [problem, setProblem] = useState<ApiProblem | Error | null>(null)
+  const latest = useRef<Live | null>(null)
+  const live = typed ?? rate.live ?? null
+  useEffect(() => () => setPreview(null), [setPreview])
+  const store = async (next: Live | null, version = rate.lock_version) => {
+    try {
+      await edit(() => call('PATCH', `/api/rates/${rate.id}`, { live: next, lock_version: version }))
+      setProblem(null)
+      if (latest.current === next || next === null) {
+        latest.current = null
+        setTyped(null)
+        setPreview(null)
+      }
+    } catch (error) {
+      setProblem(error as Error)
+    }
+  }
+  const change = (next: Live) => {
+    latest.current = next
+    setTyped(next)
+    setProblem(null)
+    setPreview({ rate: rate.id!, plan: rate.plan ?? null, live: next })
+  }
+  const put = (next: Live) => {
+    change(next)
+    void store(next)
+  }
+  const commit = () => latest.current && void store(latest.current)
+  const own = preview && 'rate' in preview && preview.rate === rate.id
+  const errorAt = (pointer: string) =>
+    (problem instanceof ApiProblem ? problem.at(`/live${pointer}`) : undefined) ??
+    (own ? previewProblem?.at(`/preview/live${pointer}`) : undefined)
+  const current =
+    problem instanceof ApiProblem && problem.problem.status === 409
+      ? (problem.problem.current as Rate | undefined)
+      : undefined
+  if (!setup.carriers.length)
+    return (
+      <p>
+        There are no carriers yet.{' '}
+        <Link className="underline underline-offset-2" to="/carriers">
+          Add one
+        </Link>
+      </p>
+    )
+  const all = setup.carriers.flatMap((carrier) =>
+    (carrier.services ?? []).map(({ code }) => ({ carrier: carrier.id, service: code })),
+  )
+  const chosen = live?.services ?? []
+  const free = all.filter(
+    (one) => !chosen.some(({ carrier, service }) => carrier === one.carrier && service === one.service),
+  )
+  const add = (
+    <select
+      className="field"
+      aria-label="Add a service"
+      value=""
+      onChange={(event) => {
+        const service = free[Number(event.target.value)]!
+        put(live ? { ...live, services: [...chosen, service] } : { services: [service] })
+      }}
+    >
+      <option value="">{chosen.length ? 'another service …' : 'ask a carrier’s service …'}</option>
+      {free.map((service, at) => (
+        <option key={at} value={at}>
+          {serviceName(service, setup)}
+        </option>
+      ))}
+    </select>
+  )
+  if (!live) return <div>{add}</div>
+  const figure = (field: 'minimum' | 'maximum' | 'ending', label: string) => (
+    <Typed
+      label={label}
+      width="w-20"
+      placeholder="none"
+      inputMode="decimal"
+      value={live[field] ?? ''}
+      error={errorAt(`/${field}`)}
+      change={(text) => {
+        const { [field]: _, ...rest } = live
+        change(text ? { ...rest, [field]: text } : rest)
+      }}
+      commit={commit}
+    />
+  )
+  const markup = (field: 'percent' | 'fixed', label: string) => (
+    <Typed
+      label={label}
+      width="w-20"
+      placeholder="none"
+      inputMode="decimal"
+      value={live.handling?.[field] ?? ''}
+      error={errorAt(`/handling/${field}`)}
+      change={(text) => {
+        const { [field]: _, ...others } = live.handling ?? {}
+        const handling: NonNullable<Live['handling']> = text ? { ...others, [field]: text } : others
+        const { handling: __, ...rest } = live
+        change(handling.fixed || handling.percent ? { ...rest, handling } : rest)
+      }}
+      commit={commit}
+    />
+  )
+  return (
+    <div className="flex flex-col gap-3">
+      <p>
+        <span className="font-cond text-soft">Read back: </span>
+        {liveSentence(live, setup, formats)}
+      </p>
+      <ol className="flex flex-col gap-0.5">
+        {chosen.map((service, at) => (
+          <li key={`${service.carrier} ${service.service}`} className="flex items-center gap-1">
+            <span className="w-64">{serviceName(service, setup)}</span>
+            {([-1, 1] as const).map((by) => (
+              <button
+                key={by}
+                type="button"
+                className="quiet px-1"
+                aria-label={`Move ${serviceName(service, setup)} ${by < 0 ? 'up' : 'down'}`}
+                disabled={at + by < 0 || at + by >= chosen.length}
+                onClick={() => put({ ...live, services: moved(chosen, at, by)! })}
+              >
+                {by < 0 ? <ArrowUp size={13} aria-hidden /> : <ArrowDown size={13} aria-hidden />}
+              </button>
+            ))}
+            <button
+              type="button"
+              className="quiet px-1"
+              aria-label={`Do not ask ${serviceName(service, setup)}`}
+              onClick={() => {
+                const services = chosen.filter((_, place) => place !== at)
+                if (services.length) put({ ...live, services })
+                else void store(null)
+              }}
+            >
+              <X size={13} aria-hidden />
+            </button>
+          </li>
+        ))}
+        <li>{free.length > 0 && add}</li>
+        {errorAt('/services') && <FieldError>{errorAt('/services')}</FieldError>}
+      </ol>
+      <span className="flex flex-wrap items-end gap-3">
+        <label className="flex flex-col font-cond text-soft">
+          Which answer counts
+          <select
+            className="field font-sans"
+            value={live.answer ?? 'cheapest'}
+            onChange={(event) => put({ ...live, answer: event.target.value as NonNullable<Live['answer']> })}
+          >
+            <option value="cheapest">the cheapest</option>
+            <option value="fastest">the fastest</option>
+            <option value="first">the first in this list that answers</option>
+          </select>
+        </label>
+        {rate.plan && (
+          <label className="flex flex-col font-cond text-soft">
+            Your own price above
+            <select
+              className="field font-sans"
+              value={live.own ?? 'fallback'}
+              onChange={(event) => put({ ...live, own: event.target.value as NonNullable<Live['own']> })}
+            >
+              <option value="fallback">only in trouble</option>
+              <option value="instead">wherever it gives a price</option>
+            </select>
+          </label>
+        )}
+      </span>
+      <span className="flex flex-wrap items-start gap-3">
+        {markup('percent', 'Markup, %')}
+        {markup('fixed', `and ${formats.symbol}`)}
+        {live.handling?.fixed && (
+          <label className="flex flex-col gap-1 font-cond text-soft">
+            for each
+            <select
+              className="field font-sans"
+              value={live.handling.per ?? 'order'}
+              onChange={(event) =>
+                put({
+                  ...live,
+                  handling: { ...live.handling, per: event.target.value as 'order' | 'unit' | 'parcel' },
+                })
+              }
+            >
+              <option value="order">order</option>
+              <option value="unit">unit</option>
+              <option value="parcel">parcel</option>
+            </select>
+          </label>
+        )}
+        {figure('minimum', 'At least')}
+        {figure('maximum', 'At most')}
+        {figure('ending', 'Ending')}
+      </span>
+      <Ladder live={live} rate={rate} change={change} put={put} commit={commit} errorAt={errorAt} />
+      <label className="flex items-center gap-2">
+        <span className="font-cond text-soft">When it arrives is said</span>
+        <select
+          className="field"
+          value={live.promise ?? 'carrier'}
+          onChange={(event) => put({ ...live, promise: event.target.value as NonNullable<Live['promise']> })}
+        >
+          <option value="carrier">by the carrier’s days</option>
+          <option value="merchant">by the method’s own promise</option>
+        </select>
+      </label>
+      {current && (
+        <Conflict
+          mine={() => latest.current && void store(latest.current, current.lock_version)}
+          theirs={() => {
+            latest.current = null
+            setTyped(null)
+            setProblem(null)
+            setPreview(null)
+          }}
+        >
+          <p>
+            Changed elsewhere meanwhile. There now:{' '}
+            {current.live ? liveSentence(current.live, setup, formats) : 'it asks nobody.'} What you typed is
+            still here.
+          </p>
+        </Conflict>
+      )}
+      {problem && !current && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
+        <FieldError>{problem.message}</FieldError>
+      )}
+    </div>
+  )
+}
+
+/** What happens in trouble, read from top to bottom. */
+function Ladder({
+  live,
+  rate,
+  change,
+  put,
+  commit,
+  errorAt,
+}: {
+  live: Live
+  rate: Rate
+  change: (live: Live) => void
+  put: (live: Live) => void
+  commit: () => void
+  errorAt: (pointer: string) => string | undefined
+}) {
+  const { setup } = useWorkshop()
+  const { symbol } = formatsOf(setup.store!)
+  const withStep = (trouble: Trouble, step: Fallback): Live => ({
+    ...live,
+    ladder: { ...live.ladder, [trouble]: step },
+  })
+  return (
+    <fieldset className="border-l-2 border-ink pl-3">
+      <legend className="sr-only">In trouble</legend>
+      {(Object.keys(TROUBLES) as Trouble[]).map((trouble) => {
+        const step = live.ladder?.[trouble] ?? { kind: 'none' as const }
+        return (
+          <span key={trouble} className="flex flex-wrap items-start gap-2 py-0.5">
+            <span className="w-72 pt-1.5">{TROUBLES[trouble]}:</span>
+            <select
+              className="field"
+              aria-label={TROUBLES[trouble]}
+              value={step.kind}
+              onChange={(event) => {
+                const kind = event.target.value as Fallback['kind']
+                if (kind === 'amount') change(withStep(trouble, { kind, amount: '' }))
+                else put(withStep(trouble, { kind }))
+              }}
+            >
+              <option value="none">not available</option>
+              <option value="amount">an amount</option>
+              {(rate.plan || step.kind === 'plan') && <option value="plan">your own price above</option>}
+            </select>
+            {step.kind === 'amount' && (
+              <Typed
+                label={`${TROUBLES[trouble]}: amount, ${symbol}`}
+                hideLabel
+                width="w-20"
+                inputMode="decimal"
+                placeholder={symbol}
+                value={step.amount ?? ''}
+                error={errorAt(`/ladder/${trouble}/amount`)}
+                change={(amount) => change(withStep(trouble, { kind: 'amount', amount }))}
+                commit={commit}
+              />
+            )}
+          </span>
+        )
+      })}
+      {errorAt('/ladder') && !errorAt('/ladder/')?.length && <FieldError>{errorAt('/ladder')}</FieldError>}
+    </fieldset>
+  )
+}

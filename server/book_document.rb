@@ -34,7 +34,8 @@ module Server
       def store
         classes = in_order(Records::TaxClass).map(&:document)
         boxes = in_order(Records::Box).map { |box| box.document.compact }
-        lists = { "tax_classes" => classes, "boxes" => boxes }.reject { |_, list| list.empty? }
+        holidays = BankHolidays.dates(Records::Store.current.holiday_region)
+        lists = { "tax_classes" => classes, "boxes" => boxes, "holidays" => holidays }.reject { |_, list| list.empty? }
         Records::Store.current.document.compact.merge(lists)
       end
 

@@ -12,7 +12,8 @@ module Server
                    currencies: GateMile::Currency::CODES.map do |code|
                      { code: code, exponent: GateMile::Currency[code].exponent }
                    end,
-                   weight_units: GateMile::Weight::UNITS.keys, length_units: GateMile::Length::UNITS.keys }
+                   weight_units: GateMile::Weight::UNITS.keys, length_units: GateMile::Length::UNITS.keys,
+                   holiday_regions: BankHolidays.regions }
       end
 
       # @param code [String] ISO 3166-1 alpha-2

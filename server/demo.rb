@@ -24,6 +24,7 @@ module Server
     # The demo's carriers are stand-ins on this machine; they take any secret.
     def self.accounts
       History.unrecorded do
+        Records::Store.current.update!(holiday_region: "gb_eng")
         Records::Carrier.find_each do |carrier|
           carrier.update!(address: "#{Settings.demo_carriers}/#{carrier.id}", account: "TARROW", secret: "quay")
         end

@@ -18,15 +18,26 @@ module Server
       validates :address, length: { maximum: 300 }
       unlike_others :code, "method has this code"
       validates :code, presence: { message: Words.of(:missing) }, if: -> { name.present? }
+      validate :delivery_readable
       before_validation { self.code = free_code if code.blank? && name.present? }
 
       # @return [Hash] as in a book document
       def document
         { "id" => id, "code" => code, "name" => name, "private_name" => private_name, "promise" => promise,
-          "active" => active, "kind" => kind, "address" => address, "hours" => hours }
+          "active" => active, "kind" => kind, "address" => address, "hours" => hours,
+          "delivery" => delivery }
       end
 
       private
+
+      def delivery_readable
+        return if delivery.nil?
+
+        reader = GateMile::Reader.new({ "delivery" => delivery })
+        read = GateMile::Delivery.read(reader.object("delivery"))
+        reader.problems.each { |one| errors.add(:delivery, Words.of(one.code, **one.numbers), pointer: one.pointer) }
+        self.delivery = read.dump.presence if reader.problems.empty?
+      end
 
       # A code made of the name: the merchant can type a better one.
       def free_code

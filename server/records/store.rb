@@ -5,6 +5,9 @@ module Server
     # The shop: one row.
     class Store < Base
       words :name
+      normalizes :holiday_region, with: ->(text) { text.presence }
+      validates :holiday_region, inclusion: { in: ->(_) { BankHolidays.regions }, message: Words.of(:unknown_id) },
+                                 allow_nil: true
       validate :readable_by_the_core, :currency_before_prices
 
       # @return [Store, nil]
@@ -23,7 +26,8 @@ module Server
           "method_order" => method_order, "ship_from" => ship_from || {},
           "basis" => basis || GateMile::Basis::DEFAULT.dump,
           "parcels" => parcels || GateMile::ParcelPolicy::DEFAULT.dump, "zero_word" => zero_word.presence,
-          "nothing_text" => nothing_text.presence, "storefront" => storefront }
+          "nothing_text" => nothing_text.presence, "storefront" => storefront,
+          "holiday_region" => holiday_region }
       end
 
       private

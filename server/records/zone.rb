@@ -11,6 +11,7 @@ module Server
       unlike_others :name, "zone has this name"
       before_destroy { Treatment.forget("zones", id) }
       before_destroy { [Offer, Rule].each { |model| model.forget("zone", id) } }
+      validate :duty_readable
       validate { areas.each_with_index { |area, index| lift(area, index) if area.changed? && !area.valid? } }
 
       # Adds areas at the end.
@@ -34,11 +35,21 @@ module Server
 
       # @return [Hash] as in a book document
       def document(areas: true)
-        fields = { "id" => id, "name" => name, "active" => active, "nothing_text" => nothing_text.presence }
+        fields = { "id" => id, "name" => name, "active" => active, "nothing_text" => nothing_text.presence,
+                   "duty" => duty }
         areas ? fields.merge("areas" => self.areas.sort_by(&:position).map(&:document)) : fields
       end
 
       private
+
+      def duty_readable
+        return if duty.nil?
+
+        reader = GateMile::Reader.new({ "duty" => duty })
+        read = GateMile::Duty.read(reader.object("duty"), Store.current.money)
+        reader.problems.each { |one| errors.add(:duty, Words.of(one.code, **one.numbers), pointer: one.pointer) }
+        self.duty = read.dump if reader.problems.empty?
+      end
 
       # An area's errors, told where the area stands in the list of those that were sent.
       def lift(area, index)

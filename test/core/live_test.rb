@@ -98,4 +98,37 @@ class LiveTest < Minitest::Test
     assert_equal [:no_origin], ask(bare, port).first
     assert_equal [["/rates/0/live/ladder", :no_plan_to_fall_back_on]], problems_of { shop({ "ladder" => { "silent" => { "kind" => "plan" } } }) }
   end
+
+  # By hand: Monday 1 June 2026 is an ordinary day; 25 December is a Friday and 28 December the substitute for Boxing Day
+  # (gov.uk, bank holidays of England and Wales 2026; the holidays gem says the same).
+  def test_business_days
+    require "holidays"
+    found = Holidays.between(Date.new(2026, 12, 20), Date.new(2027, 1, 4), :gb_eng, :observed).map { |day| day[:date].iso8601 }
+    assert_equal %w[2026-12-25 2026-12-28 2027-01-01], found
+    arrives = lambda { |local, delivery, store = {}|
+      shop = book(store: STORE.merge("holidays" => found, **store), methods: [{ "id" => "m", "code" => "T", "name" => "T", "delivery" => delivery }], rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => flat("4") }])
+      one = shop.quote(cart({ "lines" => [line], "destination" => to("GB") }), at: GateMile::LocalMoment.utc(local, "Europe/London")).methods.first
+      one.arrives&.map(&:iso8601) || one.causes.map(&:code)
+    }
+    two = { "least" => 2, "most" => 3, "cutoff" => "14:00" }
+    assert_equal %w[2026-06-03 2026-06-04], arrives.call("2026-06-01T13:59", two)
+    assert_equal %w[2026-06-04 2026-06-05], arrives.call("2026-06-01T14:00", two)
+    assert_equal %w[2026-06-10 2026-06-11], arrives.call("2026-06-05T15:00", two)
+    assert_equal %w[2026-12-29 2026-12-30], arrives.call("2026-12-23T10:00", two)
+    assert_equal %w[2026-12-31 2027-01-04], arrives.call("2026-12-24T15:00", two)
+    assert_equal %w[2026-06-09 2026-06-10], arrives.call("2026-06-02T10:00", two.merge("collection_days" => [5]))
+    assert_equal [%w[2026-06-02 2026-06-02], [:after_cutoff]], %w[13:59 14:00].map { |time| arrives.call("2026-06-01T#{time}", { "least" => 1, "cutoff" => "14:00", "hide" => true }) }
+    assert_equal [:closed], arrives.call("2026-06-01T12:00", { "least" => 1, "from" => "22:00", "until" => "06:00" })
+  end
+
+  def test_duty_is_an_estimate_beside_the_price
+    zones = ->(duty) { [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")], "duty" => duty }, { "id" => "all", "name" => "Rest", "areas" => [{ "kind" => "world" }] }] }
+    due = lambda { |duty, units|
+      quote(book(zones: zones.call(duty)), [line("A", units)], to("GB")).methods.last.then { |one| [one.price.to_s, one.duty.first.to_s, one.duty.last] }
+    }
+    assert_equal ["4.50", "0.00", false], due.call({ "percent" => "20", "below" => "19.00" }, 9)
+    # 10 × 1.90 = 19.00, and with the carriage of 4.50 it is 23.50.
+    assert_equal ["4.50", "3.80", false], due.call({ "percent" => "20", "below" => "19.00" }, 10)
+    assert_equal ["4.50", "4.70", true], due.call({ "percent" => "20", "carriage" => true, "included" => true }, 10)
+  end
 end

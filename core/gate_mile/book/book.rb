@@ -49,7 +49,7 @@ module GateMile
         products: reader.list("products", required: false) { |item| Product.read(item, currency) },
         classes: reader.list("classes", required: false) { |item| ShippingClass.read(item) },
         treatments: reader.list("treatments", required: false) { |item| Treatment.read(item, currency) },
-        zones: reader.list("zones", required: false) { |item| Zone.read(item) },
+        zones: reader.list("zones", required: false) { |item| Zone.read(item, currency) },
         methods: reader.list("methods", required: false) { |item| ShippingMethod.read(item) },
         rates: reader.list("rates", required: false) { |item| Rate.read(item, currency) },
         carriers: reader.list("carriers", required: false, most: 50) { |item| Carrier.read(item) },

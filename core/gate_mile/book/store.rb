@@ -10,10 +10,11 @@ module GateMile
   # in which a quote lists its methods; ship_from: {Address}; tax_classes: {TaxClass}es, the first for goods that name
   # none; basis: {Basis} of the order value; parcels: {ParcelPolicy}; zero_word: what a price of nothing is called;
   # nothing_text: the merchant's words to a shopper where nothing is available, or nil; storefront: {Storefront};
-  # boxes: {Box}es to pack into.
+  # boxes: {Box}es to pack into; holidays: ISO dates that are no business days;
+  # holiday_region: whose they are, for whoever keeps the list.
   class Store < Value.of(:name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax,
                          :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text,
-                         :storefront, :boxes)
+                         :storefront, :boxes, :holidays, :holiday_region)
     ORDERS = %w[price merchant].freeze
 
     # @param reader [Reader]
@@ -35,6 +36,8 @@ module GateMile
           zero_word: reader.text("zero_word", required: false, most: 40),
           nothing_text: reader.text("nothing_text", required: false, most: 500),
           storefront: Storefront.of(reader), 
+          holiday_region: reader.text("holiday_region", required: false, most: 20),
+          holidays: reader.texts("holidays", most: 1000, longest: 10).to_set,
           boxes: reader.list("boxes", required: false, most: 200) { |item| Box.read(item, currency) })
         .tap { reader.finish }
     end
@@ -68,6 +71,7 @@ module GateMile
                             tax_classes.map(&:dump)
                           end), "basis" => basis.dump, "parcels" => parcels.dump,
         "zero_word" => zero_word, "nothing_text" => nothing_text,
+        "holiday_region" => holiday_region, "holidays" => (holidays.to_a.sort if holidays.any?),
         "boxes" => (boxes.map(&:dump) if boxes.any?),
         "storefront" => (storefront.dump unless storefront == Storefront::CLOSED) }.compact
     end

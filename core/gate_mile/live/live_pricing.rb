@@ -4,10 +4,11 @@ module GateMile
   # Prices lines by a rate's live answers: which requests it needs, and what comes of the answers.
   class LivePricing
     # What came out. amount: {Money} or nil; cost: what the carriers take, where an answer counts; days: [least, most]
-    # or nil; steps: as of a plan's {PlanReading}; refusals: why there is no amount.
-    Outcome = Struct.new(:amount, :cost, :days, :steps, :refusals)
+    # or nil; steps: as of a plan's {PlanReading}; refusals: why there is no amount; age: seconds since the answer that
+    # counts.
+    Outcome = Struct.new(:amount, :cost, :days, :steps, :refusals, :age)
     # One service's answer that can be chosen.
-    Candidate = Struct.new(:name, :price, :total, :days, :steps, :at)
+    Candidate = Struct.new(:name, :price, :total, :days, :steps, :at, :age)
     private_constant :Candidate
 
     # @param run [Run]
@@ -118,7 +119,7 @@ module GateMile
                                          days: said.days && said.days.join("–") }]]
       marked = @live.adjustment.apply(total, markup_count) { |*step| steps << step }
       @steps << steps.first
-      Candidate.new(name, marked, total, said.days, steps.drop(1), at)
+      Candidate.new(name, marked, total, said.days, steps.drop(1), at, age)
     end
 
     def markup_count
@@ -141,7 +142,7 @@ module GateMile
 
     def settled(chosen, candidates)
       @steps << [:"live.chosen", chosen.total, { service: chosen.name, how: @live.answer, of: candidates.size }]
-      Outcome.new(chosen.price, chosen.total, chosen.days, @steps + chosen.steps, [])
+      Outcome.new(chosen.price, chosen.total, chosen.days, @steps + chosen.steps, [], chosen.age)
     end
 
     # It is refused only where every service says no: as long as one of them is silent or talks nonsense, nobody knows.

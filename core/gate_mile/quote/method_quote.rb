@@ -7,9 +7,11 @@ module GateMile
   # price: {Money}, only where available; cost: {Money} that it costs the merchant, nil where that is not said;
   # marks: e.g. [:cheapest]; causes: all of them, where not available; outcomes: of the offers that name it, as
   # {Settling::Outcome}; messages: that rules attach; provisional: facts that the cart does not carry and that may
-  # change the price.
+  # change the price; arrives: the first and the last {Date}, days: [least, most] business days, both nil where that is
+  # not known; duty: {Money} that is due at the border, with whether it is included, or nil; live: age in seconds of the
+  # carriers' answer that counts, or nil.
   class MethodQuote < Value.of(:method, :rate, :code, :name, :promise, :status, :price, :cost, :marks, :causes,
-                               :outcomes, :messages, :provisional, :reckoning)
+                               :outcomes, :messages, :provisional, :reckoning, :arrives, :days, :duty, :live)
     # @return [Boolean]
     def available? = status == :available
 
@@ -21,7 +23,8 @@ module GateMile
       { "method" => method, "rate" => rate, "code" => code, "name" => name, "promise" => promise,
         "status" => status.to_s, "price" => price&.to_s, "cost" => cost&.to_s, "marks" => marks.map(&:to_s),
         "causes" => causes.map(&:dump), "offers" => acted.map(&:id), "messages" => messages,
-        "provisional" => provisional.map(&:to_s), "reckoning" => reckoning.map(&:dump) }
+        "provisional" => provisional.map(&:to_s), "arrives" => arrives&.map(&:iso8601), "days" => days,
+        "duty" => duty && { "amount" => duty.first.to_s, "included" => duty.last }, "live" => live, "reckoning" => reckoning.map(&:dump) }
     end
   end
 end

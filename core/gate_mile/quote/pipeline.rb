@@ -58,6 +58,7 @@ module GateMile
       run = @run
       switched_off
       run.bar(:nothing_to_ship) if run.basket.shipping.empty?
+      shut
       run.basket.shipping.each do |line|
         run.bar(:unknown_product, sku: line.code) unless line.known
         barred(line) if line.treatments.any?
@@ -74,6 +75,12 @@ module GateMile
       return @run.note(:restrictions, :"rate.narrowed") if found.code == :address_decides
 
       @run.bar(found.code, { kind: "rate", id: @run.rate.id, field: "areas" }, **found.numbers)
+    end
+
+    # Is it open at the moment of the checkout?
+    def shut
+      reason = @run.terms && @run.method.delivery&.shut(@run.terms.facts.time) or return
+      @run.bar(reason, { kind: "method", id: @run.method.id, field: "delivery" }, at: @run.terms.facts.time)
     end
 
     def switched_off
@@ -230,7 +237,34 @@ module GateMile
                       name: run.name, promise: run.method.promise, status: status,
                       price: (run.price unless run.out?), cost: cost, marks: [], causes: run.causes,
                       outcomes: run.outcomes, messages: run.messages, provisional: run.provisional,
-                      reckoning: run.reckoning)
+                      reckoning: run.reckoning, live: run.live&.age, **arrival, duty: duty)
+    end
+
+    # When it arrives, as the carrier or the merchant says, counted from the moment of the checkout.
+    def arrival
+      days = promised
+      return {} if days.nil? || @run.out? || @run.terms.nil?
+
+      calendar = Calendar.new(@run.book.store.holidays)
+      leaves = calendar.leaves(@run.method.delivery || Delivery.new(collection_days: Delivery::WEEKDAYS),
+                               @run.terms.facts.local)
+      { days: days, arrives: days.map { |count| calendar.after(leaves, count) } }
+    end
+
+    def promised
+      return @run.live.days if @run.live&.days && @run.rate.live.promise == "carrier"
+
+      delivery = @run.method.delivery
+      [delivery.least, delivery.most] if delivery&.least
+    end
+
+    # What is due at the border of the zone, on the goods that ship.
+    def duty
+      rule = @run.terms&.zone&.duty
+      return if rule.nil? || @run.out?
+
+      goods = Money.new(@run.terms.facts.total("value", Duty::GOODS), @run.book.currency)
+      [rule.on(goods, @run.price), rule.included]
     end
 
     # What the ordinary lines cost the merchant, where that is said and can be worked out.

@@ -86,7 +86,11 @@ module GateMile
 
       def mark(available)
         cheapest = available.map(&:price).min
-        available.map { |quote| quote.price == cheapest ? quote.with(marks: [:cheapest]) : quote }
+        fastest = available.filter_map(&:arrives).map(&:last).min
+        available.map do |quote|
+          marks = [(:cheapest if quote.price == cheapest), (:fastest if fastest && quote.arrives&.last == fastest)]
+          marks.any? ? quote.with(marks: marks.compact) : quote
+        end
       end
 
       def status(basket, landing, methods)

@@ -1511,6 +1511,7 @@ export interface components {
             time_zones: string[];
             weight_units: string[];
             length_units: string[];
+            holiday_regions: string[];
         };
         StoreFields: {
             name?: string;
@@ -1528,6 +1529,8 @@ export interface components {
             zero_word?: string | null;
             /** @description The merchant's words to a shopper where nothing is available */
             nothing_text?: string | null;
+            /** @description Whose public holidays are no business days, e.g. gb_eng */
+            holiday_region?: string | null;
             /** @description Which shops' pages may ask for mileposts */
             storefront?: {
                 open: boolean;
@@ -1592,6 +1595,16 @@ export interface components {
             name?: string;
             active?: boolean;
             nothing_text?: string | null;
+            /** @description What is due at the border, as an estimate */
+            duty?: null | {
+                percent: string;
+                /** @description Nothing is due on goods worth less */
+                below?: string;
+                /** @description Also on the shipping */
+                carriage?: boolean;
+                /** @description The merchant bears it */
+                included?: boolean;
+            };
         };
         ZoneDraft: {
             areas?: components["schemas"]["AreaDraft"][];
@@ -1616,6 +1629,19 @@ export interface components {
             /** @description Where goods are collected */
             address?: string | null;
             hours?: string | null;
+            /** @description When it arrives, and when it is on offer */
+            delivery?: null | {
+                /** @description Business days */
+                least?: number;
+                most?: number;
+                cutoff?: string;
+                collection_days?: number[];
+                /** @description Closed after the cutoff */
+                hide?: boolean;
+                /** @description Open from */
+                from?: string;
+                until?: string;
+            };
         };
         MethodDraft: WithRequired<components["schemas"]["MethodFields"], "name">;
         MethodPatch: {
@@ -2639,7 +2665,7 @@ export interface components {
             price: components["schemas"]["Amount"] | null;
             /** @description What it costs the merchant, where that is said */
             cost: components["schemas"]["Amount"] | null;
-            marks: "cheapest"[];
+            marks: ("cheapest" | "fastest")[];
             causes: components["schemas"]["Cause"][];
             /** @description Ids of offers that took something off */
             offers: string[];
@@ -2647,6 +2673,17 @@ export interface components {
             messages: string[];
             /** @description Facts that the cart does not carry and that may change the price */
             provisional: string[];
+            /** @description The first and the last day */
+            arrives: string[] | null;
+            /** @description Business days, at least and at most */
+            days: number[] | null;
+            /** @description Duty and import tax, an estimate */
+            duty: {
+                amount: string;
+                included: boolean;
+            } | null;
+            /** @description Seconds since the carrier answered, where a live price counts */
+            live: number | null;
             reckoning: components["schemas"]["ReckoningStep"][];
         };
         Landing: {

@@ -5,7 +5,8 @@ import { useWorkshop } from '../api/setup'
 import { settingPath } from '../reckoning/paths'
 import { Reckoning } from '../reckoning/reckoning'
 import { toldCauses, statusSentence } from '../reckoning/words'
-import type { Formats } from '../ui/format'
+import { isZero, type Formats } from '../ui/format'
+import { arrivalWords } from '../ui/moment'
 import { Before, Price } from '../ui/price'
 import { factWords } from '../rules/words'
 import { NextGate, useGates } from './gates'
@@ -71,11 +72,7 @@ function Row({
       <div className="flex items-center justify-between gap-2">
         <span className={available ? '' : 'text-soft'}>
           <span className="font-medium break-words">{method.name}</span>
-          {available && (method.promise || method.marks.includes('cheapest')) && (
-            <span className="block text-xs text-soft">
-              {[method.promise, method.marks.includes('cheapest') && 'cheapest'].filter(Boolean).join(' · ')}
-            </span>
-          )}
+          {available && <Told method={method} formats={formats} />}
           {available &&
             method.messages.map((message, at) => (
               <span key={at} className="block text-xs italic">
@@ -126,5 +123,29 @@ function Row({
         <Reckoning method={method} formats={formats} close={() => setOpen(false)} />
       )}
     </li>
+  )
+}
+
+/** When it arrives, what is marked, how old a live price is, and what may be due at the border. */
+function Told({ method, formats }: { method: MethodQuote; formats: Formats }) {
+  const words = [
+    method.promise,
+    method.arrives && arrivalWords(method.arrives),
+    ...method.marks,
+    method.live !== null && (method.live > 1 ? `live, ${method.live} s ago` : 'live'),
+  ].filter(Boolean)
+  return (
+    <>
+      {words.length > 0 && <span className="block text-xs text-soft">{words.join(' · ')}</span>}
+      {method.duty && (
+        <span className="block text-xs text-soft">
+          {method.duty.included
+            ? 'duty and tax included'
+            : isZero(method.duty.amount)
+              ? 'no duty or tax, by estimate'
+              : `and about ${formats.money(method.duty.amount)} duty and tax, an estimate`}
+        </span>
+      )}
+    </>
   )
 }

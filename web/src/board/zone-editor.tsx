@@ -4,6 +4,7 @@ import { useWorkshop } from '../api/setup'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
+import { DutyEditor } from '../zones/duty'
 import { Areas } from '../zones/areas'
 import { useEdits } from './edits'
 
@@ -67,6 +68,7 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
         </button>
       </div>
       <Areas zone={zone} />
+      <DutyEditor zone={zone} />
     </div>
   )
 }

@@ -8,6 +8,7 @@ import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
+import { DeliveryTimes } from './delivery'
 
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
@@ -62,6 +63,7 @@ export function Methods() {
       )}
       {setup.methods.length === 0 && <p className="border-t border-hair py-3">There are no methods yet.</p>}
       <AddMethod />
+      <DeliveryTimes />
     </div>
   )
 }

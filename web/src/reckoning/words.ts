@@ -227,6 +227,10 @@ export function causeSentence(cause: Schemas['Cause'], formats?: Formats): strin
       return `Hidden by rule “${text(numbers, 'rule')}”.`
     case 'hidden_by_offer':
       return `Hidden, because “${text(numbers, 'offer')}” makes ${text(numbers, 'free')} free.`
+    case 'closed':
+      return `It is not offered at this hour (${text(numbers, 'at')}).`
+    case 'after_cutoff':
+      return `It is after its cutoff (${text(numbers, 'at')}).`
     case 'live_waiting':
       return 'Asking the carriers …'
     case 'no_origin':

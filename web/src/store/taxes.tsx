@@ -1,10 +1,11 @@
 import { ArrowUp, Plus, Trash2 } from 'lucide-react'
 import { useState, type FormEvent } from 'react'
 import { ApiProblem, call, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useChoices, useWorkshop } from '../api/setup'
 import { moved, useTold } from '../board/edits'
 import { Parcels } from '../plans/parcels'
 import { Field, FieldError } from '../ui/field'
+import { countryName } from '../ui/format'
 
 type TaxClass = Schemas['TaxClass']
 type Basis = Schemas['Basis']
@@ -17,6 +18,7 @@ export function Taxes() {
       <OrderValue />
       <Texts />
       <ShopParcels />
+      <HolidayRegion />
     </div>
   )
 }
@@ -220,6 +222,38 @@ function Texts() {
       {field('zero_word', 'A price of nothing is called', 'free')}
       {field('nothing_text', 'Where nothing can be chosen, unless the zone says otherwise', 'nothing said')}
     </section>
+  )
+}
+
+/** Whose public holidays are no business days. */
+function HolidayRegion() {
+  const { setup, edit } = useWorkshop()
+  const { data: choices } = useChoices()
+  const store = setup.store!
+  const region = store.holiday_region ?? ''
+  return (
+    <label className="flex items-center gap-2">
+      <span className="font-cond text-soft">Public holidays of</span>
+      <select
+        className="field"
+        value={region}
+        onChange={(event) =>
+          void edit(() =>
+            call('PATCH', '/api/store', {
+              holiday_region: event.target.value || null,
+              lock_version: store.lock_version,
+            }),
+          )
+        }
+      >
+        <option value="">none: every weekday is a business day</option>
+        {[...new Set([region, ...(choices?.holiday_regions ?? [])])].filter(Boolean).map((code) => (
+          <option key={code} value={code}>
+            {`${countryName(code.slice(0, 2).toUpperCase())}${code.length > 2 ? `, ${code.slice(3).toUpperCase()}` : ''}`}
+          </option>
+        ))}
+      </select>
+    </label>
   )
 }
 

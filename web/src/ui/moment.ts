@@ -20,3 +20,16 @@ const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Satur
 export function weekdayName(day: number): string {
   return WEEKDAYS[day - 1] ?? String(day)
 }
+
+const DAY = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  timeZone: 'UTC',
+})
+
+/** The days on which something arrives: "Thu 3 Dec to Fri 4 Dec". */
+export function arrivalWords(arrives: readonly string[]): string {
+  const [first, last] = arrives.map((day) => DAY.format(new Date(`${day}T00:00Z`)))
+  return first === last || !last ? (first ?? '') : `${first} to ${last}`
+}

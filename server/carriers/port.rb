@@ -13,6 +13,9 @@ module Server
         # @return [Hash]
         def cache = @cache ||= {}
 
+        # @return [Hash{GateMile::CarrierRequest => GateMile::Reply}] all that are kept
+        def kept = cache.values.to_h { |_, reply, request| [request, reply] }
+
         # @return [void]
         def clear = lock.synchronize { @cache = {} }
         def lock = @lock ||= Mutex.new
@@ -53,7 +56,7 @@ module Server
         requests.zip(threads).to_h do |request, thread|
           reply = thread.join([@deadline - (now - started), 0].max) && thread.value
           reply ||= late(request)
-          keep(key(request, carriers), reply)
+          keep(key(request, carriers), request, reply)
           [request, reply]
         end
       end
@@ -76,12 +79,12 @@ module Server
         GateMile::Reply.failed(:silent, e.class.name)
       end
 
-      def keep(key, reply)
+      def keep(key, request, reply)
         return unless reply.status == :answered
 
         Port.lock.synchronize do
           Port.cache.shift while Port.cache.size >= MOST
-          Port.cache[key] = [now, reply]
+          Port.cache[key] = [now, reply, request]
         end
       end
     end

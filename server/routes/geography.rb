@@ -38,7 +38,7 @@ module Server
           now = Time.now
           answer(settings.shelf.derived("findings of #{now.to_date}") do |book|
             asleep = Records::SleepingFinding.ids
-            { findings: book.findings(at: now).map { |found| { **found.dump, asleep: asleep.include?(found.key) } } }
+            { findings: book.findings(at: now, answers: ::Server::Carriers::Port.kept).map { |found| { **found.dump, asleep: asleep.include?(found.key) } } }
           end)
         end
 

@@ -49,7 +49,8 @@ module Server
         asked = body["rates"]
         rates = asked ? book.rates.select { |rate| asked.include?(rate.id) } : book.rates
         at = moment(body["at"], book.store.time_zone)
-        drawn = GateMile::PriceLines.new(book, cart, body["measure"], most, at: at, line: body.fetch("line", 0))
+        drawn = GateMile::PriceLines.new(book, cart, body["measure"], most, at: at, line: body.fetch("line", 0),
+                                                                            carriers: body["live"] ? ::Server::Carriers::Port.new : nil)
         found = drawn.of(rates)
         found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
       rescue GateMile::Malformed => e
@@ -60,7 +61,7 @@ module Server
       def self.piece(piece, gauge, unit)
         { from: gauge.write(piece.from, unit), to: gauge.write(piece.to, unit), from_in: piece.from_in,
           to_in: piece.to_in, price: piece.price&.to_s, last: piece.last&.to_s, status: piece.status,
-          causes: piece.causes }
+          causes: piece.causes, sampled: piece.sampled || false }
       end
 
       # @param shown [GateMile::Book] the setup, or a preview of it

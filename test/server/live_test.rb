@@ -2,6 +2,7 @@
 
 require_relative "../support/server"
 require_relative "../support/carriers"
+require_relative "../support/soak"
 
 class LiveServerTest < Minitest::Test
   include ServerSupport
@@ -103,5 +104,14 @@ class LiveServerTest < Minitest::Test
     assert_equal [422, "/live/services/0/carrier"],
                  [api(:patch, "/api/rates/ie-live", { lock_version: find("rates", "ie-live")["lock_version"], live: { services: [{ carrier: "nobody", service: "X" }] } }).fetch("status"),
                   pointers(api(:patch, "/api/rates/ie-live", { lock_version: find("rates", "ie-live")["lock_version"], live: { services: [{ carrier: "nobody", service: "X" }] } })).first]
+  end
+
+  # A short one of perf/soak.rb.
+  def test_two_hundred_quotes_in_all_kinds_of_trouble
+    soak = Soak.new(Random.new(7), deadline: 0.15)
+    soak.run(200)
+    assert_equal [200, 0, []], [soak.asked, soak.lost, soak.wrong]
+    assert_operator soak.outcomes[:"live.chosen"], :>, 50
+    assert_operator soak.outcomes.size, :>, 2
   end
 end

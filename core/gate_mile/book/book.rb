@@ -141,10 +141,11 @@ module GateMile
     end
 
     # @param at [Time] of the audit: offers may have ended by then
+    # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
     # @return [Array<Finding>] what the audit of the whole setup finds, the most harmful first
-    def findings(at:)
+    def findings(at:, answers: {})
       Finding.in_order(RateFindings.new(self).list + ZoneFindings.new(zones).list + GoodsFindings.new(self).list +
-                       FreeFindings.new(self).list + OfferFindings.new(self, at).list + RuleFindings.new(self).list)
+                       LiveFindings.new(self, answers).list + FreeFindings.new(self).list + OfferFindings.new(self, at).list + RuleFindings.new(self).list)
     end
 
     # @param rate [Rate] takes the place of the rate with the same id

@@ -2,8 +2,9 @@
 
 module GateMile
   # A stretch of a price line. from, to: positions, both inside it where from_in and to_in say so; price, last:
-  # {Money} at its beginning and at its end, nil where there is none; status and causes: as of a {MethodQuote}.
-  class Piece < Value.of(:from, :to, :from_in, :to_in, :price, :last, :status, :causes)
+  # {Money} at its beginning and at its end, nil where there is none; status and causes: as of a {MethodQuote}; sampled:
+  # whether only its ends are known, because carriers were asked there.
+  class Piece < Value.of(:from, :to, :from_in, :to_in, :price, :last, :status, :causes, :sampled)
     # @return [Boolean]
     def level? = price == last
   end
@@ -155,7 +156,9 @@ module GateMile
     # @param most [Integer, Rational] where the axis ends
     # @param line [Integer] place of the line whose units change, along quantity
     # @param at [Time] the moment of the checkout
-    def initialize(book, cart, measure, most, at:, line: 0)
+    # @param carriers [#answers, nil] whom live rates of the cart's zone are sampled by
+    def initialize(book, cart, measure, most, at:, line: 0, carriers: nil)
+      @carriers = carriers
       @book = book
       @most = most
       @scaled = ScaledCart.new(book, cart, measure, line)
@@ -172,10 +175,48 @@ module GateMile
     def of(rates = @book.rates)
       return {} unless @scaled.drawn?
 
-      rates.to_h { |rate| [rate.id, line(rate).pieces] }
+      live = @carriers ? rates.select { |rate| rate.live && @here && rate.zone == @here.id } : []
+      sampled = live.empty? ? {} : samples(live)
+      rates.to_h { |rate| [rate.id, sampled[rate.id] || line(rate).pieces] }
     end
 
+    # Stretches between which carriers are asked.
+    SAMPLES = 8
+
     private
+
+    # Asks for all positions of all live rates at once.
+    def samples(rates)
+      positions = positions_to_sample
+      runs = rates.product(positions).to_h { |rate, at| [[rate, at], sampling(rate, at)] }
+      @answers = @carriers.answers(runs.values.flat_map { |run| Pipeline.new(run).requests }.uniq)
+      rates.to_h { |rate| [rate.id, positions.each_cons(2).map { |from, to| stretch(rate, from, to) }] }
+    end
+
+    def positions_to_sample
+      even = (0..SAMPLES).map { |step| @scaled.least + ((@most - @scaled.least) * Rational(step, SAMPLES)) }
+      even = even.map(&:round) if @scaled.whole?
+      (even + [@scaled.here]).grep(@scaled.least..@most).uniq.sort
+    end
+
+    def sampling(rate, position)
+      terms = terms(rate.zone, @place, position)
+      Run.new(@book, terms.facts.basket, rate, nil, @place, terms: terms, told: false)
+    end
+
+    def stretch(rate, from, to)
+      first, last = [from, to].map { |at| sampled(rate, at) }
+      known = first.price && last.price
+      Piece.new(from: from, to: to, from_in: true, to_in: true, price: first.price, last: known ? last.price : first.price,
+                status: first.status, causes: first.causes.map(&:code).uniq, sampled: true)
+    end
+
+    def sampled(rate, at)
+      (@sampled ||= {})[[rate, at]] ||= begin
+        terms = terms(rate.zone, @place, at)
+        Pipeline.new(Run.new(@book, terms.facts.basket, rate, @answers, @place, terms: terms, told: false)).call
+      end
+    end
 
     def line(rate)
       place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE

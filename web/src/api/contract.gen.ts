@@ -1843,6 +1843,8 @@ export interface components {
             line?: number;
             preview?: components["schemas"]["Preview"];
             at?: components["schemas"]["AsIf"];
+            /** @description Whether carriers are asked, to sample the live rates of the cart's zone */
+            live?: boolean;
         };
         PriceLines: {
             lines: {
@@ -1860,6 +1862,8 @@ export interface components {
             /** @enum {string} */
             status: "available" | "unavailable" | "incomplete";
             causes: string[];
+            /** @description Whether only its ends are known */
+            sampled: boolean;
         };
         RateFields: {
             /** @description What the method is called in this zone; null for its own name */
@@ -2905,7 +2909,7 @@ export interface components {
             key: string;
             asleep: boolean;
             /** @enum {string} */
-            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far" | "offer_never" | "offer_over" | "offer_spoilt" | "offer_closes" | "offer_loss" | "offer_unclassed" | "free_unpriced" | "pays_more" | "milepost_over" | "rule_always" | "rule_never" | "rule_hidden" | "rules_fight" | "rule_open" | "all_hidden" | "coupon_unused";
+            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far" | "offer_never" | "offer_over" | "offer_spoilt" | "offer_closes" | "offer_loss" | "offer_unclassed" | "free_unpriced" | "pays_more" | "milepost_over" | "rule_always" | "rule_never" | "rule_hidden" | "rules_fight" | "rule_open" | "all_hidden" | "coupon_unused" | "live_no_fallback" | "live_carrier_off" | "live_unmeasured" | "live_never_wins" | "live_loss" | "no_box_for";
             /** @enum {string} */
             harm: "problem" | "warning" | "note";
             zone: string | null;

@@ -15,7 +15,8 @@ export function useLines(
   line: number,
 ): Record<string, Piece[]> | undefined {
   const { cart } = useBenchCart()
-  const { preview, previewProblem } = useBenchResult()
+  const { bench, preview, previewProblem } = useBenchResult()
+  const { setup } = useWorkshop()
   const typed = previewProblem ? null : preview
   const shared = { cart: documentOf(cart), at: momentOf(cart), measure, most, line }
   const { data: stored } = useAnswer({ ...shared, preview: typed && !('rate' in typed) ? typed : null })
@@ -23,12 +24,15 @@ export function useLines(
   const { data: own } = useAnswer(
     typed && 'rate' in typed ? { ...shared, preview: typed, rates: [typed.rate] } : null,
   )
+  // Live rates of the cart's zone are sampled, once carriers have answered for the cart itself.
+  const zone = bench?.quote.landing?.zone
+  const asked = setup.rates.filter((rate) => rate.live && rate.zone === zone).map(({ id }) => id!)
+  const { data: sampled } = useAnswer(asked.length && !typed ? { ...shared, rates: asked, live: true } : null)
   return useMemo(() => {
     const line = typed && 'rate' in typed ? own?.lines[typed.rate] : undefined
-    return stored && line && typed && 'rate' in typed
-      ? { ...stored.lines, [typed.rate]: line }
-      : stored?.lines
-  }, [stored, own, typed])
+    if (stored && line && typed && 'rate' in typed) return { ...stored.lines, [typed.rate]: line }
+    return stored && sampled && !typed ? { ...stored.lines, ...sampled.lines } : stored?.lines
+  }, [stored, sampled, own, typed])
 }
 
 function useAnswer(body: Schemas['PriceLinesRequest'] | null) {

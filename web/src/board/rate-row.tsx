@@ -71,7 +71,7 @@ export function RateRow({
           <Strip
             name={name ?? ''}
             pieces={pieces}
-            priced={rate.plan !== null || typed}
+            priced={rate.plan !== null || rate.live !== null || typed}
             axis={axis}
             formats={formats}
             off={!rate.active || !method.active}

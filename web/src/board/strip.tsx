@@ -27,6 +27,7 @@ function heightOf(amount: string | null, dearest: number): number {
 }
 
 function wordsOf(piece: Piece, formats: Formats): string {
+  if (piece.price === null && piece.causes.includes('live_waiting')) return 'asked live'
   if (piece.price === null && piece.causes.includes('address_decides')) return 'depends on the address'
   if (piece.price === null) return piece.status === 'incomplete' ? 'not said' : 'not available'
   const first = formats.price(piece.price)
@@ -160,7 +161,9 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
         ? 'hole border-dashed border-edge'
         : isZero(piece.price) && piece.price === piece.last
           ? 'bg-lime border-edge'
-          : 'bg-sand border-edge'
+          : piece.sampled
+            ? 'bg-sand/60 border-dashed border-edge'
+            : 'bg-sand border-edge'
   return (
     <div
       className="relative mr-3 h-11"
@@ -203,7 +206,7 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
       {shown.slice(1).map((piece, index) => {
         const left = lefts[index]!
         const clear = clears[index]!
-        if (crowded && !clear) return null
+        if ((crowded && !clear) || piece.sampled) return null
         return (
           <span
             key={index}
@@ -231,6 +234,14 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
         >
           <path d="M0 0 8 8 0 16z" fill="var(--color-ink)" />
         </svg>
+      )}
+      {shown.some(({ sampled }) => sampled) && (
+        <span
+          className="absolute -top-0.5 right-0 text-xs leading-none text-soft"
+          title="Carriers were asked at these points; between them it is a guess"
+        >
+          sampled
+        </span>
       )}
       {axis.here && (
         <span

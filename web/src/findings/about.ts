@@ -18,6 +18,12 @@ const CODES: Record<Section, Finding['code'][]> = {
     'out_of_reach',
     'not_carried',
     'rates_alike',
+    'live_no_fallback',
+    'live_carrier_off',
+    'live_unmeasured',
+    'live_never_wins',
+    'live_loss',
+    'no_box_for',
   ],
   offers: [
     'offer_never',

@@ -119,8 +119,47 @@ function rules(finding: Finding, n: Numbers): Told | null {
   }
 }
 
+function live(finding: Finding, n: Numbers, formats: Formats): Told | null {
+  const rate = String(n.rate)
+  const some = () => `${counted(Number(n.count), 'product')}: ${(n.names as string[]).join(', ')}`
+  switch (finding.code) {
+    case 'live_no_fallback':
+      return {
+        text: `${rate} is not available when its carriers are ${list(n.troubles as string[], 'or')}.`,
+        mend: 'Give it an amount or a price of your own for that.',
+      }
+    case 'live_carrier_off':
+      return {
+        text: `${rate} asks ${list(n.names as string[])}, which is switched off.`,
+        mend: 'Switch it on, or do not ask it.',
+      }
+    case 'live_unmeasured':
+      return {
+        text: `${rate} can’t be asked about ${some()}.`,
+        mend: 'Say what they weigh, and where they are packed into boxes how large they are.',
+      }
+    case 'live_never_wins':
+      return {
+        text: `${rate} asked ${list(n.names as string[])} lately, and another service was always cheaper.`,
+        mend: 'Fine as a reserve; else do not ask it.',
+      }
+    case 'live_loss':
+      return {
+        text: `${rate} takes ${formats.money(String(n.price))} for one ${String(n.name)} (${String(n.weight)}), and the cheapest carrier took ${formats.money(String(n.cost))} for it.`,
+        mend: 'Raise the price, or let a carrier price it.',
+      }
+    case 'no_box_for':
+      return {
+        text: `No box takes ${some()}.`,
+        mend: 'Add a box, or let them ship in a carton of their own.',
+      }
+    default:
+      return null
+  }
+}
+
 /** What the audit found about offers and rules; null where it is about something else. */
 export function policyFindingSentence(finding: Finding, _setup: Setup, formats: Formats): Told | null {
   const numbers = finding.numbers as Numbers
-  return offers(finding, numbers, formats) ?? rules(finding, numbers)
+  return offers(finding, numbers, formats) ?? rules(finding, numbers) ?? live(finding, numbers, formats)
 }

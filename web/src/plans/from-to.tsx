@@ -168,6 +168,7 @@ function Drawn({ read, measure, formats }: { read: Read; measure: string; format
     last: step.none ? null : (step.amount ?? null),
     status: step.none ? ('unavailable' as const) : ('available' as const),
     causes: [],
+    sampled: false,
   }))
   const dearest = Math.max(...read.steps.map(({ amount }) => Number(amount ?? 0)))
   return (

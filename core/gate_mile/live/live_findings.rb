@@ -1,0 +1,161 @@
+# frozen_string_literal: true
+
+module GateMile
+  # What is wrong with live rates: no fallback, goods that carriers can't be asked about or that fit no box, services of
+  # carriers that are off, and own prices below what a carrier took for the same goods.
+  class LiveFindings
+    # @param book [Book]
+    # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
+    def initialize(book, answers = {})
+      @book = book
+      @answers = answers
+      @rates = book.rates_in_use.select(&:live)
+      @goods = Alone.goods(book)
+    end
+
+    # @return [Array<Finding>]
+    def list
+      [*@rates.flat_map { |rate| of(rate) }, *boxes]
+    end
+
+    private
+
+    def of(rate)
+      [*fallback(rate), *asleep(rate), *unknown(rate), *never(rate), *losses(rate)]
+    end
+
+    def finding(code, harm, rate, **numbers)
+      name = rate.name || @book.shipping_method(rate.method).name
+      Finding.new(code: code, harm: harm, zone: rate.zone, numbers: { rate: name, **numbers },
+                  setting: { kind: "rate", id: rate.id })
+    end
+
+    # A silent carrier costs the cart, without the merchant having said so for every kind of trouble.
+    def fallback(rate)
+      bare = rate.live.ladder.select { |trouble, step| step.kind == :none && trouble != :refused }.keys
+      bare.empty? ? [] : [finding(:live_no_fallback, :warning, rate, troubles: bare.map(&:to_s))]
+    end
+
+    def asleep(rate)
+      off = rate.live.services.filter_map { |id, _| @book.carriers.find { |one| one.id == id && !one.active } }.uniq
+      off.empty? ? [] : [finding(:live_carrier_off, :warning, rate, names: off.map(&:name))]
+    end
+
+    # Goods without weight, and where parcels are packed into boxes those without a size.
+    def unknown(rate)
+      policy = rate.plan&.parcels || @book.store.parcels
+      found = travelling(rate).select { |one| one.weight.nil? || (policy.kind == :boxes && one.size.nil?) }
+      found.empty? ? [] : [finding(:live_unmeasured, :warning, rate, **told(found))]
+    end
+
+    # Goods that leave the ordinary calculation, or may not travel by it, are in no parcel.
+    def travelling(rate)
+      @goods.reject do |article|
+        @book.treatments.on(article, article.shipping_class).any? do |placed|
+          placed.treatment.bars?(rate.zone, rate[:method]) ||
+            (placed.treatment.price&.apart? && placed.treatment.applies?(rate.zone, rate[:method]))
+        end
+      end
+    end
+
+    def told(articles) = { count: articles.size, names: articles.first(GoodsFindings::SHOWN).map(&:name) }
+
+    # Services that were asked lately and never were the cheapest of their rate's answers.
+    def never(rate)
+      won, asked = tally(rate)
+      lost = asked.select { |service, count| count >= 3 && !won.include?(service) }.keys
+      return [] if lost.empty? || won.empty?
+
+      names = lost.map do |id, code|
+        carrier = @book.carriers.find { |one| one.id == id }
+        "#{carrier&.name} #{carrier&.service_name(code)}"
+      end
+      [finding(:live_never_wins, :note, rate, names: names)]
+    end
+
+    # The zone's own prices below what the cheapest carrier took for the same parcels: by the weight of one product.
+    def losses(rate)
+      own = @book.rates_of(@book.zone(rate.zone)).select { |other| other.plan && other.live.nil? && other.active }
+      own.filter_map { |other| loss(rate, other) }
+    end
+
+    def loss(rate, other)
+      lost = single_goods(rate).filter_map do |article, taken|
+        paid = alone.quote(other, article).price
+        [article, paid, taken] if paid && paid.minor.positive? && paid < taken
+      end
+      return if lost.empty? || @book.shipping_method(other.method).kind == "collection"
+
+      article, paid, taken = lost.max_by { |_, price, cost| cost.minor - price.minor }
+      finding(:live_loss, :warning, other, name: article.name, weight: article.weight.to_s, price: paid, cost: taken,
+                                           count: lost.size)
+    end
+
+    def alone = @alone ||= Alone.new(@book)
+
+    # Products of which one unit was asked about (told by its value and weight), with the cheapest answer.
+    def single_goods(rate)
+      known = cheapest_by_parcel(rate)
+      return [] if known.empty?
+
+      travelling(rate).filter_map do |article|
+        price = article.price or next
+        taken = known.find { |(value, grams), _| value == price && grams >= grams_of(article) }&.last
+        [article, taken] if taken
+      end
+    end
+
+    def grams_of(article) = article.weight ? (Rational(article.weight.base) / Weight::UNITS["g"]).ceil : Float::INFINITY
+
+    def cheapest_by_parcel(rate)
+      found = Hash.new { |hash, key| hash[key] = [] }
+      @answers.each do |request, reply|
+        next unless request.parcels.size == 1 && request.parcels.first.count == 1
+
+        totals = reply.services.filter_map { |code, said| said.total if said.status == :ok && rate.live.services.include?([request.carrier, code]) }
+        found[[request.parcels.first.value, request.parcels.first.grams]].concat(totals)
+      end
+      found.reject { |_, totals| totals.empty? }.transform_values(&:min)
+    end
+
+    # By which services the last questions were won, and how often each was asked.
+    def tally(rate)
+      asked = Hash.new(0)
+      won = rounds(rate).filter_map do |answers|
+        answers.each { |service, _| asked[service] += 1 }
+        answers.min_by { |_, said| said.total.minor }&.first
+      end
+      [won.uniq, asked]
+    end
+
+    # Answers to the same question, of all carriers that the rate asks.
+    def rounds(rate)
+      @answers.group_by { |request, _| request.with(carrier: nil, services: nil) }.each_value.map do |pairs|
+        pairs.flat_map do |request, reply|
+          reply.services.filter_map do |code, said|
+            service = [request.carrier, code]
+            [service, said] if said.status == :ok && rate.live.services.include?(service)
+          end
+        end
+      end
+    end
+
+    # Goods that fit no box, where parcels are packed.
+    def boxes
+      return [] unless @book.store.boxes.any?(&:active) && packing?
+
+      packing = Packing.new(@book.store.boxes)
+      found = @goods.select { |article| article.size && article.weight && article.packing != "carton" && misfit?(packing, article) }
+      found.empty? ? [] : [Finding.new(code: :no_box_for, harm: :warning, numbers: told(found))]
+    end
+
+    def misfit?(packing, article)
+      sides = [article.size.length, article.size.width, article.size.height].map(&:base)
+      packing.misfits([Packing::Item.new(sides, article.weight.base, article.packing == "upright", 1, nil)]).any?
+    end
+
+    def packing?
+      @book.store.parcels.kind == :boxes || @book.rates_in_use.any? { |rate| rate.plan&.parcels&.kind == :boxes }
+    end
+  end
+end

@@ -114,4 +114,34 @@ class LiveServerTest < Minitest::Test
     assert_operator soak.outcomes[:"live.chosen"], :>, 50
     assert_operator soak.outcomes.size, :>, 2
   end
+
+  # The Universal Postal Union's limit for parcels is 3 m for the sum of the length and the greatest circumference (Parcel
+  # Post Regulations; from memory), and Petrel's: 1500 mm and twice 750 mm are exactly that.
+  def test_limits_on_length_and_girth
+    asked = lambda { |*sides|
+      parcel = { "grams" => 5000, "millimetres" => sides, "count" => 1 }
+      Tariffs.quote("petrel", { "services" => ["PARCEL-48"], "destination" => { "country" => "GB" }, "parcels" => [parcel] }, nil).first["status"]
+    }
+    assert_equal(%w[ok refused refused], [[1500, 375, 375], [1500, 376, 375], [1501, 100, 100]].map { |sides| asked.call(*sides) })
+  end
+
+  # What the audit says of live rates, once carriers have answered.
+  def test_findings_about_live_rates
+    live
+    found = api(:get, "/api/findings")["findings"].select { |finding| finding["code"].start_with?("live_") || finding["code"] == "no_box_for" }
+    codes = found.map { |finding| [finding["code"], finding.dig("setting", "id")] }
+    assert_includes codes, ["live_no_fallback", "na-live"]
+    assert_includes codes, ["live_unmeasured", "ie-live"]
+    assert_includes codes, ["no_box_for", nil]
+    refute_includes codes, ["live_no_fallback", "ie-live"]
+    _, book = Server::App.settings.shelf.current
+    buoys = ->(sku, quantity = 1) { book.quote(GateMile::Cart.parse({ "lines" => [{ "sku" => sku, "quantity" => quantity }], "destination" => { "country" => "IE" } }, book.currency), at: Time.now, carriers: Server::Carriers::Port.new) }
+    4.times { |at| buoys.call("SHK-GAL-12", at + 1) }
+    buoys.call("OAR-240")
+    told = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list.group_by(&:code)
+    assert_includes told[:live_never_wins].first.numbers[:names], "Gannet Express By air"
+    book = book.with(rates: book.rates.map { |rate| rate.id == "ie-tracked" ? rate.with(plan: GateMile::Plan.parse({ "schedule" => { "kind" => "flat", "amount" => "2.00" } }, book.currency)) : rate })
+    loss = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list.find { |one| one.code == :live_loss }
+    assert_equal ["ie-tracked", "2.00"], [loss.setting[:id], loss.numbers[:price].to_s]
+  end
 end

@@ -21,7 +21,7 @@ module GateMile
     private
 
     def of(rate)
-      [*fallback(rate), *asleep(rate), *unknown(rate), *never(rate), *losses(rate)]
+      [*fallback(rate), *asleep(rate), *unknown(rate), *never(rate), *losses(rate), *refused(rate)]
     end
 
     def finding(code, harm, rate, **numbers)
@@ -46,6 +46,24 @@ module GateMile
       policy = rate.plan&.parcels || @book.store.parcels
       found = travelling(rate).select { |one| one.weight.nil? || (policy.kind == :boxes && one.size.nil?) }
       found.empty? ? [] : [finding(:live_unmeasured, :warning, rate, **told(found))]
+    end
+
+    # Parcels that every service refused lately: beyond all limits.
+    def refused(rate)
+      found = @answers.group_by { |request, _| request.with(carrier: nil, services: nil) }.select do |_, pairs|
+        replies = pairs.select { |request, _| rate.live.services.any? { |id, _| id == request.carrier } }.map(&:last)
+        replies.any? && replies.all? { |reply| all_refused?(reply) }
+      end
+      return [] if found.empty?
+
+      request, pairs = found.first
+      said = pairs.flat_map { |_, reply| [reply.said, *reply.services.each_value.map(&:said)] }.compact.uniq.first
+      [finding(:live_all_refuse, :note, rate, grams: request.parcels.map(&:grams).max, said: said)]
+    end
+
+    def all_refused?(reply)
+      reply.status == :refused ||
+        (reply.status == :answered && reply.services.each_value.all? { |said| said.status == :refused })
     end
 
     # Goods that leave the ordinary calculation, or may not travel by it, are in no parcel.

@@ -15,13 +15,16 @@ module GateMile
     # @return [Boolean]
     def available? = status == :available
 
+    # @return [Money, nil] what the merchant is left with of the price, where the cost is known
+    def left = price && cost && (price - cost)
+
     # @return [Array<Offer>] those that took something off
     def acted = outcomes.select { |outcome| outcome.state == :acted }.map(&:offer)
 
     # @return [Hash] for JSON
     def dump
       { "method" => method, "rate" => rate, "code" => code, "name" => name, "promise" => promise,
-        "status" => status.to_s, "price" => price&.to_s, "cost" => cost&.to_s, "marks" => marks.map(&:to_s),
+        "status" => status.to_s, "price" => price&.to_s, "cost" => cost&.to_s, "left" => left&.to_s, "marks" => marks.map(&:to_s),
         "causes" => causes.map(&:dump), "offers" => acted.map(&:id), "messages" => messages,
         "provisional" => provisional.map(&:to_s), "arrives" => arrives&.map(&:iso8601), "days" => days,
         "duty" => duty && { "amount" => duty.first.to_s, "included" => duty.last }, "live" => live, "reckoning" => reckoning.map(&:dump) }

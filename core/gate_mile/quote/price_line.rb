@@ -190,7 +190,13 @@ module GateMile
       positions = positions_to_sample
       runs = rates.product(positions).to_h { |rate, at| [[rate, at], sampling(rate, at)] }
       @answers = @carriers.answers(runs.values.flat_map { |run| Pipeline.new(run).requests }.uniq)
-      rates.to_h { |rate| [rate.id, positions.each_cons(2).map { |from, to| stretch(rate, from, to) }] }
+      rates.to_h { |rate| [rate.id, levelled(positions.each_cons(2).map { |from, to| stretch(rate, from, to) })] }
+    end
+
+    # Neighbours of one level price are one stretch.
+    def levelled(pieces)
+      pieces.slice_when { |one, other| !one.level? || !other.level? || one.price != other.price || one.causes != other.causes }
+            .map { |same| same.first.with(to: same.last.to) }
     end
 
     def positions_to_sample

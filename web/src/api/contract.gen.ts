@@ -2669,6 +2669,8 @@ export interface components {
             price: components["schemas"]["Amount"] | null;
             /** @description What it costs the merchant, where that is said */
             cost: components["schemas"]["Amount"] | null;
+            /** @description What is left of the price after that */
+            left: string | null;
             marks: ("cheapest" | "fastest")[];
             causes: components["schemas"]["Cause"][];
             /** @description Ids of offers that took something off */
@@ -2909,7 +2911,7 @@ export interface components {
             key: string;
             asleep: boolean;
             /** @enum {string} */
-            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far" | "offer_never" | "offer_over" | "offer_spoilt" | "offer_closes" | "offer_loss" | "offer_unclassed" | "free_unpriced" | "pays_more" | "milepost_over" | "rule_always" | "rule_never" | "rule_hidden" | "rules_fight" | "rule_open" | "all_hidden" | "coupon_unused" | "live_no_fallback" | "live_carrier_off" | "live_unmeasured" | "live_never_wins" | "live_loss" | "no_box_for";
+            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far" | "offer_never" | "offer_over" | "offer_spoilt" | "offer_closes" | "offer_loss" | "offer_unclassed" | "free_unpriced" | "pays_more" | "milepost_over" | "rule_always" | "rule_never" | "rule_hidden" | "rules_fight" | "rule_open" | "all_hidden" | "coupon_unused" | "live_no_fallback" | "live_carrier_off" | "live_unmeasured" | "live_never_wins" | "live_loss" | "live_all_refuse" | "no_box_for";
             /** @enum {string} */
             harm: "problem" | "warning" | "note";
             zone: string | null;

@@ -129,7 +129,7 @@ function Row({
 /** When it arrives, what is marked, how old a live price is, and what may be due at the border. */
 function Told({ method, formats }: { method: MethodQuote; formats: Formats }) {
   const words = [
-    method.promise,
+    method.live !== null && method.days ? null : method.promise,
     method.arrives && arrivalWords(method.arrives),
     ...method.marks,
     method.live !== null && (method.live > 1 ? `live, ${method.live} s ago` : 'live'),

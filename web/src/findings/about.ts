@@ -23,6 +23,7 @@ const CODES: Record<Section, Finding['code'][]> = {
     'live_unmeasured',
     'live_never_wins',
     'live_loss',
+    'live_all_refuse',
     'no_box_for',
   ],
   offers: [

@@ -148,6 +148,11 @@ function live(finding: Finding, n: Numbers, formats: Formats): Told | null {
         text: `${rate} takes ${formats.money(String(n.price))} for one ${String(n.name)} (${String(n.weight)}), and the cheapest carrier took ${formats.money(String(n.cost))} for it.`,
         mend: 'Raise the price, or let a carrier price it.',
       }
+    case 'live_all_refuse':
+      return {
+        text: `${rate} asked about a parcel of ${Number(n.grams) / 1000} kg lately, and every service refused it${n.said ? `: ${String(n.said)}` : ''}.`,
+        mend: 'Ask a service that takes it, or give it a price of your own for that.',
+      }
     case 'no_box_for':
       return {
         text: `No box takes ${some()}.`,

@@ -83,6 +83,15 @@ export function Reckoning({
             <Price amount={method.price ?? '0'} formats={formats} />
           </li>
         )}
+        {method.cost !== null && method.left !== null && (
+          <li className="border-t border-hair py-1 text-soft">
+            {method.live !== null ? 'The carrier takes' : 'It costs you'} {formats.money(method.cost)}:{' '}
+            <b className={method.left.startsWith('-') ? 'text-brick' : 'text-ink'}>
+              {formats.money(method.left)}
+            </b>{' '}
+            is left
+          </li>
+        )}
       </ol>
     </section>
   )

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Carriers that are asked for prices, and rates that ask them.
-class Carriers < ActiveRecord::Migration[7.2]
+class AddCarriers < ActiveRecord::Migration[7.2]
   def change
     create_table :carriers, id: :string do |t|
       t.string :name, null: false

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # When methods arrive, which days are holidays, and what is due at the border.
-class Promises < ActiveRecord::Migration[7.2]
+class AddPromises < ActiveRecord::Migration[7.2]
   def change
     add_column :shipping_methods, :delivery, :json
     add_column :zones, :duty, :json

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Boxes to pack into, and how goods may stand in them.
-class Boxes < ActiveRecord::Migration[7.2]
+class AddBoxes < ActiveRecord::Migration[7.2]
   def up
     create_table :boxes, id: :string do |t|
       t.string :name, null: false

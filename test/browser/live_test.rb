@@ -1,0 +1,112 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+require_relative "../support/carriers"
+
+class LiveBrowserTest < Minitest::Test
+  include BrowserSupport
+  include CarriersSupport
+
+  def setup
+    fresh(WHOLE_DEMO)
+    @carriers = carriers
+  end
+
+  # Live prices fill in beside own ones; the plug is pulled, and the fallback comes with its reason.
+  def test_a_carrier_fails_and_the_fallback_tells_why
+    visit "/?item=8*SHK-GAL-10&to=IE"
+    within(bench) do
+      click_button "Why £11.33 for Carrier of the day?"
+      assert_text "Gannet Express By air asks this for 1 parcel, 1–2 business days"
+      assert_text "Petrel Post Parcel, two days counts, the cheapest of 3"
+      assert_text "· live"
+    end
+    within(zone("Ireland")) { assert_text "sampled" }
+    Tariffs::CARRIERS.each_key { |carrier| @carriers.modes[carrier] = "down" }
+    Server::Carriers::Port.clear
+    within(bench) { click_button "One more: Galvanised shackle 10 mm" }
+    within(bench) do
+      assert_button "Why £16.90 for Carrier of the day?"
+      assert_text "Petrel Post Flat letter is silent: It"
+      assert_text "The carrier is silent or down: your own price for that"
+    end
+    assert_accessible "a live rate in trouble"
+    visit "/carriers?item=8*SHK-GAL-10&to=IE"
+    assert_text(/silent or down: It (answers with 503|has failed)/)
+    within("ul[aria-label=Carriers] > li:first-child") do
+      click_button "Test the connection"
+      assert_text "It answers, with 2 services."
+      fill_in "Address", with: "nowhere"
+      find_field("Address").send_keys(:enter)
+      assert_text "Write it as https://carrier.example/api."
+    end
+    assert_accessible "carriers"
+  end
+
+  # A live rate made by hand, its ladder typed; the bench follows each step.
+  def test_a_live_rate_by_hand
+    visit "/?item=8*SHK-GAL-10&to=FR&postcode=75001"
+    within(zone("Near Europe")) { click_button "Edit Air, tracked" }
+    find("summary", text: "Live prices from carriers").click
+    select "Gannet Express, By air", from: "Add a service"
+    within(bench) { assert_button "Why £19.96 for Air, tracked?" }
+    select "Fulmar Freight, By road", from: "Add a service"
+    fill_in "Markup, %", with: "many"
+    find_field("Markup, %").send_keys(:enter)
+    assert_text "Write a percentage"
+    fill_in "Markup, %", with: "10"
+    find_field("Markup, %").send_keys(:enter)
+    select "an amount", from: "If a carrier is silent or down"
+    fill_in "If a carrier is silent or down: amount, £", with: "21"
+    find_field("If a carrier is silent or down: amount, £").send_keys(:enter)
+    assert_text "The cheapest of Gannet Express, By air and Fulmar Freight, By road, with 10 % on top. In trouble: silent: £21.00"
+    20.times { break if setup_now["rates"].find { |rate| rate["id"] == "near-air" }.dig("live", "ladder", "silent", "amount") || sleep(0.1).nil? }
+    assert_equal({ "kind" => "amount", "amount" => "21.00" }, setup_now["rates"].find { |rate| rate["id"] == "near-air" }["live"]["ladder"]["silent"])
+    assert_accessible "the editor of a live rate"
+  end
+
+  # The picture of the parcels, stepped through layer by layer; a box made by hand, and what is wrong with it.
+  def test_parcels_in_the_picture
+    visit "/goods/boxes?item=12*SHK-GAL-10&item=2*PNT-AF-075&item=1*OAR-180&to=GB&postcode=TR29+4ZZ"
+    within(bench) do
+      click_button "How is it packed?"
+      assert_text "Small carton"
+      assert_text "Oar 1.8 m, spruce"
+      assert_selector "svg[aria-label^='Small carton, layer']"
+      find("input[type=range]").send_keys(:home)
+      assert_selector "svg[aria-label^='Small carton, layer 1 of']"
+    end
+    fill_in "Padding of Small carton", with: "7"
+    find_field("Padding of Small carton").send_keys(:enter)
+    assert_text "The padding leaves no room"
+    find_field("Padding of Small carton").send_keys(:escape)
+    find("[role=switch][aria-label='Small carton in use']").click
+    within(bench) { assert_text "Medium carton" }
+    fill_in "Name of a new box", with: "Shoe box"
+    fill_in "Its length, cm", with: "33"
+    fill_in "Its width, cm", with: "20"
+    fill_in "Its height, cm", with: "0"
+    click_button "Add box"
+    assert_text "This must be more than zero."
+    fill_in "Its height, cm", with: "12"
+    click_button "Add box"
+    assert_field "Name of Shoe box", with: "Shoe box"
+    assert_accessible "boxes and parcels"
+  end
+
+  def test_promises_and_duty
+    visit "/methods?item=2*SHK-GAL-10&to=GB&postcode=TR29+4ZZ&at=2026-12-23T10:00"
+    within(bench) { assert_text "Tue 29 Dec to Wed 30 Dec" }
+    fill_in "Cutoff of Tracked", with: "half past"
+    find_field("Cutoff of Tracked").send_keys(:enter)
+    assert_text "Write a time of day, like 18:00."
+    fill_in "Cutoff of Tracked", with: "09:00"
+    find_field("Cutoff of Tracked").send_keys(:enter)
+    within(bench) { assert_text "Wed 30 Dec to Thu 31 Dec" }
+    check "Hide Tracked after the cutoff"
+    within(bench) { assert_text "It is after its cutoff (10:00)." }
+    assert_accessible "delivery times"
+    visit "/?item=1*OIL-JKT-M&item=1*OIL-TRS-M&to=FR&postcode=75001"
+    within(bench) { assert_text(/and about £[0-9.]+ duty and tax, an estimate/) }
+  end
+end

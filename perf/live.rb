@@ -36,12 +36,19 @@ Server::History.unrecorded do
   Server::Records::Rate.find("ie-live").update!(live: { "services" => five })
 end
 book = GateMile::Book.compile(Server::BookDocument.read)
-one = book.with(rates: book.rates.map { |rate| rate.id == "ie-live" ? rate.with(live: rate.live.with(services: rate.live.services.first(1))) : rate })
+one = book.with(rates: book.rates.map do |rate|
+  rate.id == "ie-live" ? rate.with(live: rate.live.with(services: rate.live.services.first(1))) : rate
+end)
 cart = GateMile::Cart.parse(IRELAND, book.currency)
 ask = ->(shop) { shop.quote(cart, at: AT, carriers: Server::Carriers::Port.new(DEADLINE)) }
 ask.call(book)
 Tariffs::CARRIERS.each_key { |carrier| app.delays[carrier] = 0.2 }
-puts format("ratio: five services of 200 ms take %<ratio>.2f times one (wanted: under 1.3)", ratio: median { ask.call(book) } / median { ask.call(one) })
+puts format("ratio: five services of 200 ms take %<ratio>.2f times one (wanted: under 1.3)", ratio: median {
+  ask.call(book)
+} / median {
+      ask.call(one)
+    })
 app.delays["fulmar"] = 3.0
 hanging = median { ask.call(book) }
-puts format("ratio: with one carrier hanging %<ratio>.2f of the deadline (wanted: at most 1.10)", ratio: hanging / DEADLINE)
+puts format("ratio: with one carrier hanging %<ratio>.2f of the deadline (wanted: at most 1.10)",
+            ratio: hanging / DEADLINE)

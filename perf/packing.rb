@@ -10,9 +10,15 @@ require "gate_mile"
 
 # Class => side of the bin, and how an item's sides are drawn. Classes 1 to 5 draw six in ten items of their own type.
 TYPES = {
-  1 => ->(random, side) { [side_of(random, 1, side / 2), side_of(random, side * 2 / 3, side), side_of(random, side * 2 / 3, side)] },
-  2 => ->(random, side) { [side_of(random, side * 2 / 3, side), side_of(random, 1, side / 2), side_of(random, side * 2 / 3, side)] },
-  3 => ->(random, side) { [side_of(random, side * 2 / 3, side), side_of(random, side * 2 / 3, side), side_of(random, 1, side / 2)] },
+  1 => lambda { |random, side|
+    [side_of(random, 1, side / 2), side_of(random, side * 2 / 3, side), side_of(random, side * 2 / 3, side)]
+  },
+  2 => lambda { |random, side|
+    [side_of(random, side * 2 / 3, side), side_of(random, 1, side / 2), side_of(random, side * 2 / 3, side)]
+  },
+  3 => lambda { |random, side|
+    [side_of(random, side * 2 / 3, side), side_of(random, side * 2 / 3, side), side_of(random, 1, side / 2)]
+  },
   4 => ->(random, side) { Array.new(3) { side_of(random, side / 2, side) } },
   5 => ->(random, side) { Array.new(3) { side_of(random, 1, side / 2) } }
 }.freeze
@@ -33,7 +39,8 @@ end
 
 def box(side)
   length = GateMile::Length.of(side, "mm")
-  GateMile::Box.new(id: "b", name: "b", active: true, size: GateMile::Sides.new(length: length, width: length, height: length))
+  GateMile::Box.new(id: "b", name: "b", active: true,
+                    size: GateMile::Sides.new(length: length, width: length, height: length))
 end
 
 def timed

@@ -22,7 +22,8 @@ GC.start
 before = memory.call
 soak.run(count - (count / 4))
 GC.start
-puts format("%<count>d quotes: %<lost>d lost, %<wrong>d wrong; ratio: memory %<ratio>.2f of what it was after the first quarter",
+puts format("%<count>d quotes: %<lost>d lost, %<wrong>d wrong; " \
+            "ratio: memory %<ratio>.2f of what it was after the first quarter",
             count: soak.asked, lost: soak.lost, wrong: soak.wrong.size, ratio: memory.call / before)
 puts soak.outcomes.sort.map { |outcome, times| "#{outcome} #{times}" }.join(", ")
 soak.wrong.first(5).each { |told| puts told }

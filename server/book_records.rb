@@ -25,7 +25,8 @@ module Server
       private
 
       def store(store, opening_cart)
-        Records::Store.create!(store.except("tax_classes", "boxes", "holidays").merge("id" => 1, "opening_cart" => opening_cart))
+        Records::Store.create!(store.except("tax_classes", "boxes", "holidays").merge("id" => 1,
+                                                                                      "opening_cart" => opening_cart))
         store.fetch("tax_classes", []).each { |item| Records::TaxClass.create!(item) }
         store.fetch("boxes", []).each { |item| Records::Box.create!(item) }
       end

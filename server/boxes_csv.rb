@@ -47,7 +47,13 @@ module Server
       box.save! if store && box.changed?
     end
 
-    def kind(box) = box.new_record? ? :created : (box.changed? ? :changed : :unchanged)
+    def kind(box)
+      if box.new_record?
+        :created
+      else
+        (box.changed? ? :changed : :unchanged)
+      end
+    end
 
     def fault(box, line)
       told = box.errors.map do |error|

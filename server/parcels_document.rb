@@ -58,7 +58,7 @@ module Server
           end }
       end
 
-      def drawn(base) = (base / 100_000r).round
+      def drawn(base) = (base/100_000r).round
     end
   end
 end

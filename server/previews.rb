@@ -29,7 +29,10 @@ module Server
 
       reader = GateMile::Reader.new({ "live" => document })
       read = GateMile::LiveRate.read(reader.object("live"), book.currency)
-      reader.problem(%w[live ladder], :no_plan_to_fall_back_on) if reader.problems.empty? && plan.nil? && read.plan_in_ladder?
+      if reader.problems.empty? && plan.nil? && read.plan_in_ladder?
+        reader.problem(%w[live ladder],
+                       :no_plan_to_fall_back_on)
+      end
       raise Problem.of_invalid(GateMile::Invalid.new(reader.problems), under: "/preview") if reader.problems.any?
 
       read

@@ -97,7 +97,9 @@ module Server
         tries ||= 0
         read(verb, path, body)
       rescue Faraday::ConnectionFailed => e
-        raise Trouble.new(:silent, "No connection") if (tries += 1) > 1 || left < 0.1 || e.wrapped_exception.is_a?(Timeout::Error)
+        if (tries += 1) > 1 || left < 0.1 || e.wrapped_exception.is_a?(Timeout::Error)
+          raise Trouble.new(:silent, "No connection")
+        end
 
         retry
       rescue Faraday::TimeoutError

@@ -2,8 +2,8 @@
 
 module Server
   module Carriers
-    # The core's door to carriers: all requests of a quote run at the same time, under one deadline; answers are kept for
-    # a moment.
+    # The core's door to carriers: all requests of a quote run at the same time, under one deadline; answers are kept
+    # for a moment.
     class Port
       # Seconds for which an answer is good enough for the same question.
       KEPT = 60

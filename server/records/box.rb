@@ -11,12 +11,16 @@ module Server
       validate :readable_by_the_core
 
       # @return [Hash] as in a book document
-      def document = FIELDS.to_h { |field| [field, self[field].presence.then { |said| said.nil? ? self[field] : said }] }
+      def document
+        FIELDS.to_h { |field| [field, self[field].presence.then { |said| said.nil? ? self[field] : said }] }
+      end
 
       private
 
       def readable_by_the_core
-        reader = GateMile::Reader.new(document.reject { |_, value| value.nil? || value == "" }.merge("id" => id || "new"))
+        reader = GateMile::Reader.new(document.reject do |_, value|
+          value.nil? || value == ""
+        end.merge("id" => id || "new"))
         read = GateMile::Box.read(reader, Store.current.money)
         reader.finish
         reader.problems.each do |problem|

@@ -5,7 +5,7 @@ module Server
     # The shop: one row.
     class Store < Base
       words :name
-      normalizes :holiday_region, with: ->(text) { text.presence }
+      normalizes :holiday_region, with: lambda(&:presence)
       validates :holiday_region, inclusion: { in: ->(_) { BankHolidays.regions }, message: Words.of(:unknown_id) },
                                  allow_nil: true
       validate :readable_by_the_core, :currency_before_prices

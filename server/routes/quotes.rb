@@ -49,8 +49,9 @@ module Server
         asked = body["rates"]
         rates = asked ? book.rates.select { |rate| asked.include?(rate.id) } : book.rates
         at = moment(body["at"], book.store.time_zone)
+        port = ::Server::Carriers::Port.new if body["live"]
         drawn = GateMile::PriceLines.new(book, cart, body["measure"], most, at: at, line: body.fetch("line", 0),
-                                                                            carriers: body["live"] ? ::Server::Carriers::Port.new : nil)
+                                                                            carriers: port)
         found = drawn.of(rates)
         found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
       rescue GateMile::Malformed => e
@@ -69,7 +70,9 @@ module Server
       # @return [Hash] the Bench of the contract
       def self.bench(revision, shown, earlier, cart, at, port)
         { revision: revision, quote: shown.quote(cart, at: at, carriers: port).dump,
-          board: shown.board(cart, at: at, carriers: port).map { |zone, methods| { zone: zone, methods: methods.map(&:dump) } },
+          board: shown.board(cart, at: at, carriers: port).map do |zone, methods|
+            { zone: zone, methods: methods.map(&:dump) }
+          end,
           before: earlier && before(earlier, cart, at, port) }
       end
 

@@ -73,7 +73,9 @@ module Tariffs
     def refusal(service, asked)
       return "not to this country" unless service.base.key?(band(to(asked)["country"]))
       return "not to this postcode" if postcode(asked).match?(REFUSED)
-      return "not to PO boxes" if !service.boxes && to(asked)["lines"].to_a.any? { |line| line.match?(/\bp\.?\s?o\.?\s*box/i) }
+      return "not to PO boxes" if !service.boxes && to(asked)["lines"].to_a.any? do |line|
+        line.match?(/\bp\.?\s?o\.?\s*box/i)
+      end
       return "no hazardous goods" if service.air && asked["hazardous"]
 
       asked.fetch("parcels").filter_map { |parcel| limit(service, parcel) }.first

@@ -52,7 +52,7 @@ class LiveTest < Minitest::Test
     assert_equal(["Gannet Express", "Petrel Post Quick", "Petrel Post Slow"], %w[cheapest fastest first].map { |how| chosen.call(how) })
     once = port.call
     ask(shop({}), once)
-    assert_equal [["p", %w[S Q]], ["g", ["E"]]], once.asked.map { |request| [request.carrier, request.services] }
+    assert_equal([["p", %w[S Q]], ["g", ["E"]]], once.asked.map { |request| [request.carrier, request.services] })
     price, quote = ask(shop({ "handling" => { "percent" => "12.5", "fixed" => "-0.20" }, "minimum" => "4.25", "ending" => "0.95" }), port.call)
     assert_equal ["4.95", "4.00"], [price, quote.cost.to_s]
     # Several kinds of parcel: a service's prices are summed.
@@ -63,7 +63,7 @@ class LiveTest < Minitest::Test
     ladder = { "silent" => { "kind" => "amount", "amount" => "9.00" }, "refused" => { "kind" => "none" }, "unusable" => { "kind" => "plan" } }
     fallen = shop({ "ladder" => ladder }, plan: flat("7.00"))
     failed = ->(status) { Port.new { GateMile::Reply.failed(status, "told") } }
-    assert_equal ["9.00", [:live_failed], "7.00"], %i[silent refused unusable].map { |status| ask(fallen, failed.call(status)).first }
+    assert_equal(["9.00", [:live_failed], "7.00"], %i[silent refused unusable].map { |status| ask(fallen, failed.call(status)).first })
     assert_equal [:live_failed], ask(shop({}), failed.call(:silent)).first
     mixed = Port.new { |request| request.carrier == "p" ? answered("S" => ["0.00", nil], "Q" => ["5.00", nil]) : GateMile::Reply.failed(:silent, "late") }
     price, quote = ask(fallen, mixed)
@@ -77,7 +77,8 @@ class LiveTest < Minitest::Test
   # Common practice, no source: goods that ship free are in no carrier parcel.
   def test_what_is_asked
     free = { "id" => "t", "name" => "Free", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "0" } } }
-    goods = [{ "sku" => "A", "name" => "Shackle", "price" => "1.90", "weight" => "0.2105 kg" }, { "sku" => "F", "name" => "Chart", "price" => "9.00", "weight" => "1 kg", "treatments" => ["t"] },
+    goods = [{ "sku" => "A", "name" => "Shackle", "price" => "1.90", "weight" => "0.2105 kg" },
+             { "sku" => "F", "name" => "Chart", "price" => "9.00", "weight" => "1 kg", "treatments" => ["t"] },
              { "sku" => "N", "name" => "No weight", "price" => "1.00" }]
     one = shop({}, products: goods, treatments: [free])
     asked = lambda { |*lines|
@@ -94,9 +95,10 @@ class LiveTest < Minitest::Test
     port = Port.new { |request| answered("S" => [request.parcels.first.grams > 2000 ? "9.00" : "5.00", nil]) }
     goods[1] = goods[1].except("treatments")
     assert_equal "5.00", ask(shop({}, products: goods, offers: [offer]), port, [line("A"), line("F", 2)]).first
-    bare = book(carriers: CARRIERS, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "live" => { "services" => [{ "carrier" => "p", "service" => "S" }] } }])
+    bare = book(carriers: CARRIERS,
+                rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "live" => { "services" => [{ "carrier" => "p", "service" => "S" }] } }])
     assert_equal [:no_origin], ask(bare, port).first
-    assert_equal [["/rates/0/live/ladder", :no_plan_to_fall_back_on]], problems_of { shop({ "ladder" => { "silent" => { "kind" => "plan" } } }) }
+    assert_equal([["/rates/0/live/ladder", :no_plan_to_fall_back_on]], problems_of { shop({ "ladder" => { "silent" => { "kind" => "plan" } } }) })
   end
 
   # By hand: Monday 1 June 2026 is an ordinary day; 25 December is a Friday and 28 December the substitute for Boxing Day
@@ -106,7 +108,8 @@ class LiveTest < Minitest::Test
     found = Holidays.between(Date.new(2026, 12, 20), Date.new(2027, 1, 4), :gb_eng, :observed).map { |day| day[:date].iso8601 }
     assert_equal %w[2026-12-25 2026-12-28 2027-01-01], found
     arrives = lambda { |local, delivery, store = {}|
-      shop = book(store: STORE.merge("holidays" => found, **store), methods: [{ "id" => "m", "code" => "T", "name" => "T", "delivery" => delivery }], rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => flat("4") }])
+      shop = book(store: STORE.merge("holidays" => found, **store), methods: [{ "id" => "m", "code" => "T", "name" => "T", "delivery" => delivery }],
+                  rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => flat("4") }])
       one = shop.quote(cart({ "lines" => [line], "destination" => to("GB") }), at: GateMile::LocalMoment.utc(local, "Europe/London")).methods.first
       one.arrives&.map(&:iso8601) || one.causes.map(&:code)
     }
@@ -117,12 +120,16 @@ class LiveTest < Minitest::Test
     assert_equal %w[2026-12-29 2026-12-30], arrives.call("2026-12-23T10:00", two)
     assert_equal %w[2026-12-31 2027-01-04], arrives.call("2026-12-24T15:00", two)
     assert_equal %w[2026-06-09 2026-06-10], arrives.call("2026-06-02T10:00", two.merge("collection_days" => [5]))
-    assert_equal [%w[2026-06-02 2026-06-02], [:after_cutoff]], %w[13:59 14:00].map { |time| arrives.call("2026-06-01T#{time}", { "least" => 1, "cutoff" => "14:00", "hide" => true }) }
+    assert_equal([%w[2026-06-02 2026-06-02], [:after_cutoff]], %w[13:59 14:00].map do |time|
+      arrives.call("2026-06-01T#{time}", { "least" => 1, "cutoff" => "14:00", "hide" => true })
+    end)
     assert_equal [:closed], arrives.call("2026-06-01T12:00", { "least" => 1, "from" => "22:00", "until" => "06:00" })
   end
 
   def test_duty_is_an_estimate_beside_the_price
-    zones = ->(duty) { [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")], "duty" => duty }, { "id" => "all", "name" => "Rest", "areas" => [{ "kind" => "world" }] }] }
+    zones = lambda { |duty|
+      [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")], "duty" => duty }, { "id" => "all", "name" => "Rest", "areas" => [{ "kind" => "world" }] }]
+    }
     due = lambda { |duty, units|
       quote(book(zones: zones.call(duty)), [line("A", units)], to("GB")).methods.last.then { |one| [one.price.to_s, one.duty.first.to_s, one.duty.last] }
     }

@@ -76,13 +76,17 @@ class PackingTest < Minitest::Test
 
   # Through a whole quote: parcels by boxes, an own carton beside them, volumetric weight of the outer box by IATA's divisor.
   def test_boxes_in_a_plan
-    steps = { "schedule" => { "kind" => "steps", "measure" => "billable_weight", "steps" => [{ "at" => "0 kg", "amount" => "3.00", "each" => "1.00", "increment" => "1 kg" }] } }
+    steps = { "schedule" => { "kind" => "steps", "measure" => "billable_weight",
+                              "steps" => [{ "at" => "0 kg", "amount" => "3.00", "each" => "1.00", "increment" => "1 kg" }] } }
     goods = [{ "sku" => "C", "name" => "Cube", "price" => "1.00", "weight" => "0.5 kg", "size" => size(10, 10, 10) },
              { "sku" => "O", "name" => "Oar", "price" => "9.00", "weight" => "3 kg", "size" => size(90, 10, 10), "packing" => "carton" },
-             { "sku" => "N", "name" => "No size", "price" => "1.00", "weight" => "1 kg" }, { "sku" => "X", "name" => "Mast", "price" => "1.00", "weight" => "1 kg", "size" => size(300, 5, 5) }]
+             { "sku" => "N", "name" => "No size", "price" => "1.00", "weight" => "1 kg" },
+             { "sku" => "X", "name" => "Mast", "price" => "1.00", "weight" => "1 kg", "size" => size(300, 5, 5) }]
     boxes = [{ "id" => "m", "name" => "Medium", "size" => size(30, 20, 20), "tare" => "0.3 kg", "cost" => "0.80" }]
-    shop = book(products: goods, store: STORE.merge("boxes" => boxes), rates: [{ "id" => "r", "zone" => "uk", "method" => "m",
-                                                                                 "plan" => { "group" => "parcel", **steps, "parcels" => { "kind" => "boxes", "divisor" => "6000" } } }])
+    shop = book(products: goods, store: STORE.merge("boxes" => boxes), rates: [{
+                  "id" => "r", "zone" => "uk", "method" => "m",
+                  "plan" => { "group" => "parcel", **steps, "parcels" => { "kind" => "boxes", "divisor" => "6000" } }
+                }])
     assert_equal shop.dump, GateMile::Book.compile(shop.dump).dump
     pays = ->(*lines) { quote(shop, lines, to("GB")).methods.first.then { |one| one.price&.to_s || one.causes.map(&:code) } }
     # 12 cubes: 6.3 kg against 12000/6000 = 2 kg, seven started kilograms; one more needs a second box: 0.8 against 2 kg.

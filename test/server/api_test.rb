@@ -335,7 +335,7 @@ class ApiTest < Minitest::Test
     rate = find("rates", "uk-next-day")
     asked = { services: [{ carrier: carrier["id"], service: "T" }], ladder: { silent: { kind: "plan" } } }
     live = api(:patch, "/api/rates/uk-next-day", { lock_version: rate["lock_version"], live: asked })["live"]
-    assert_equal ["cheapest", "none"], [live["answer"], live["ladder"]["refused"]["kind"]]
+    assert_equal %w[cheapest none], [live["answer"], live["ladder"]["refused"]["kind"]]
     assert_equal "9.80", api(:post, "/api/quote", CART)["methods"].find { |method| method["rate"] == "uk-next-day" }["price"]
     api(:delete, "/api/carriers/#{carrier["id"]}?lock_version=#{find("carriers", carrier["id"])["lock_version"]}")
     assert_nil find("rates", "uk-next-day")["live"]

@@ -17,7 +17,11 @@ class LiveServerTest < Minitest::Test
 
   def live(cart = IRELAND)
     Server::Carriers::Port.clear
-    api(:post, "/api/quote", cart)["methods"].find { |method| method["reckoning"].any? { |step| step["code"].start_with?("live.") } || method["rate"].end_with?("live") }
+    api(:post, "/api/quote", cart)["methods"].find do |method|
+      method["reckoning"].any? do |step|
+        step["code"].start_with?("live.")
+      end || method["rate"].end_with?("live")
+    end
   end
 
   # What goes wrong, and what it is taken for; the quote is right all the same. Ireland's ladder: silent and unusable have
@@ -41,7 +45,9 @@ class LiveServerTest < Minitest::Test
     @carriers.modes.clear
     @carriers.modes["petrel"] = "half"
     found = live
-    assert_equal ["Fulmar Freight By road", "available"], [found["reckoning"].find { |step| step["code"] == "live.chosen" }["numbers"]["service"], found["status"]]
+    assert_equal ["Fulmar Freight By road", "available"], [found["reckoning"].find do |step|
+      step["code"] == "live.chosen"
+    end["numbers"]["service"], found["status"]]
   end
 
   # The prices of the stand-ins by hand: Petrel, near, 1.68 kg of shackles and 0.18 kg of carton, two started kilograms:
@@ -53,9 +59,9 @@ class LiveServerTest < Minitest::Test
     assert_equal before, Server::Carriers::Calls.list.size, "the same question is not asked twice"
     assert_equal "11.33", answer["quote"]["methods"].find { |method| method["rate"] == "ie-live" }["price"]
     waiting = api(:post, "/api/bench", { cart: IRELAND })["quote"]["methods"].find { |method| method["rate"] == "ie-live" }
-    assert_equal ["incomplete", "live_waiting"], [waiting["status"], waiting["causes"].first["code"]]
+    assert_equal %w[incomplete live_waiting], [waiting["status"], waiting["causes"].first["code"]]
     state = api(:get, "/api/carriers/state")
-    assert_equal ["IE", "answered"], state["calls"].first.values_at("to", "outcome")
+    assert_equal %w[IE answered], state["calls"].first.values_at("to", "outcome")
     near = IRELAND.merge("destination" => { "country" => "GB", "postcode" => "IV29 9ZZ" })
     live(near)
     assert_equal "GB IV…", api(:get, "/api/carriers/state")["calls"].first["to"]
@@ -101,9 +107,9 @@ class LiveServerTest < Minitest::Test
     gone = find("carriers", "petrel")
     api(:delete, "/api/carriers/petrel?lock_version=#{gone["lock_version"]}")
     refute_includes JSON.generate(setup_now["rates"]), "petrel"
-    assert_equal [422, "/live/services/0/carrier"],
-                 [api(:patch, "/api/rates/ie-live", { lock_version: find("rates", "ie-live")["lock_version"], live: { services: [{ carrier: "nobody", service: "X" }] } }).fetch("status"),
-                  pointers(api(:patch, "/api/rates/ie-live", { lock_version: find("rates", "ie-live")["lock_version"], live: { services: [{ carrier: "nobody", service: "X" }] } })).first]
+    unknown = { services: [{ carrier: "nobody", service: "X" }] }
+    refused = api(:patch, "/api/rates/ie-live", { lock_version: find("rates", "ie-live")["lock_version"], live: unknown })
+    assert_equal [422, ["/live/services/0/carrier"]], [refused["status"], pointers(refused)]
   end
 
   # A short one of perf/soak.rb.
@@ -130,18 +136,24 @@ class LiveServerTest < Minitest::Test
     live
     found = api(:get, "/api/findings")["findings"].select { |finding| finding["code"].start_with?("live_") || finding["code"] == "no_box_for" }
     codes = found.map { |finding| [finding["code"], finding.dig("setting", "id")] }
-    assert_includes codes, ["live_no_fallback", "na-live"]
-    assert_includes codes, ["live_unmeasured", "ie-live"]
+    assert_includes codes, %w[live_no_fallback na-live]
+    assert_includes codes, %w[live_unmeasured ie-live]
     assert_includes codes, ["no_box_for", nil]
-    refute_includes codes, ["live_no_fallback", "ie-live"]
+    refute_includes codes, %w[live_no_fallback ie-live]
     _, book = Server::App.settings.shelf.current
-    buoys = ->(sku, quantity = 1) { book.quote(GateMile::Cart.parse({ "lines" => [{ "sku" => sku, "quantity" => quantity }], "destination" => { "country" => "IE" } }, book.currency), at: Time.now, carriers: Server::Carriers::Port.new) }
+    buoys = lambda { |sku, quantity = 1|
+      book.quote(GateMile::Cart.parse({ "lines" => [{ "sku" => sku, "quantity" => quantity }], "destination" => { "country" => "IE" } }, book.currency),
+                 at: Time.now, carriers: Server::Carriers::Port.new)
+    }
     4.times { |at| buoys.call("SHK-GAL-12", at + 1) }
     buoys.call("OAR-240")
     told = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list.group_by(&:code)
     assert_includes told[:live_never_wins].first.numbers[:names], "Gannet Express By air"
-    book = book.with(rates: book.rates.map { |rate| rate.id == "ie-tracked" ? rate.with(plan: GateMile::Plan.parse({ "schedule" => { "kind" => "flat", "amount" => "2.00" } }, book.currency)) : rate })
+    book = book.with(rates: book.rates.map do |rate|
+      rate.id == "ie-tracked" ? rate.with(plan: GateMile::Plan.parse({ "schedule" => { "kind" => "flat", "amount" => "2.00" } }, book.currency)) : rate
+    end)
     loss = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list.find { |one| one.code == :live_loss }
-    assert_equal ["ie-tracked", "2.00"], [loss.setting[:id], loss.numbers[:price].to_s]
+    # The oars' fee of 3.50 comes on top.
+    assert_equal ["ie-tracked", "5.50", true], [loss.setting[:id], loss.numbers[:price].to_s, loss.numbers[:cost].minor > 550]
   end
 end

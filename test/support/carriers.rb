@@ -2,6 +2,7 @@
 
 require "puma"
 require "puma/server"
+require "stoplight"
 require "uri"
 require_relative "../../stand_ins/carriers/carriers"
 

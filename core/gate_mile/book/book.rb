@@ -144,8 +144,10 @@ module GateMile
     # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
     # @return [Array<Finding>] what the audit of the whole setup finds, the most harmful first
     def findings(at:, answers: {})
-      Finding.in_order(RateFindings.new(self).list + ZoneFindings.new(zones).list + GoodsFindings.new(self).list +
-                       LiveFindings.new(self, answers).list + FreeFindings.new(self).list + OfferFindings.new(self, at).list + RuleFindings.new(self).list)
+      found = [RateFindings.new(self), ZoneFindings.new(zones), GoodsFindings.new(self),
+               LiveFindings.new(self, answers), FreeFindings.new(self), OfferFindings.new(self, at),
+               RuleFindings.new(self)]
+      Finding.in_order(found.flat_map(&:list))
     end
 
     # @param rate [Rate] takes the place of the rate with the same id

@@ -6,7 +6,8 @@ module GateMile
   module Consistency
     # list => [field, code of the problem when two share it]
     UNIQUE = { classes: %i[id name], treatments: %i[id], zones: %i[id name], methods: %i[id code],
-               rates: %i[id], groups: %i[id name], coupons: %i[id code], offers: %i[id], rules: %i[id], carriers: %i[id] }.freeze
+               rates: %i[id], groups: %i[id name], coupons: %i[id code], offers: %i[id], rules: %i[id],
+               carriers: %i[id] }.freeze
     private_constant :UNIQUE
 
     # @param reader [Reader] of the whole document; problems are noted on it
@@ -72,11 +73,15 @@ module GateMile
       @parts[:products].each_with_index { |item, at| known(:tax_class, item.tax_class, [:products, at, :tax_class]) }
       @parts[:classes].each_with_index { |item, at| all(:treatment, item.treatments, [:classes, at, :treatments]) }
       @parts[:treatments].each_with_index { |item, at| treatment(item, [:treatments, at]) }
-      @parts[:rates].each_with_index { |rate, at| plans(rate, [:rates, at]) }
-      @parts[:rates].each_with_index { |rate, at| live(rate, [:rates, at, :live]) }
+      @parts[:rates].each_with_index { |rate, at| rate(rate, [:rates, at]) }
     end
 
     private
+
+    def rate(rate, place)
+      plans(rate, place)
+      live(rate, [*place, :live])
+    end
 
     def ids(list) = @parts[list].to_set(&:id)
 

@@ -35,7 +35,7 @@ module GateMile
           parcels: ParcelPolicy.of(reader) || ParcelPolicy::DEFAULT,
           zero_word: reader.text("zero_word", required: false, most: 40),
           nothing_text: reader.text("nothing_text", required: false, most: 500),
-          storefront: Storefront.of(reader), 
+          storefront: Storefront.of(reader),
           holiday_region: reader.text("holiday_region", required: false, most: 20),
           holidays: reader.texts("holidays", most: 1000, longest: 10).to_set,
           boxes: reader.list("boxes", required: false, most: 200) { |item| Box.read(item, currency) })
@@ -67,9 +67,8 @@ module GateMile
       { "name" => name, "country" => country, "currency" => currency.code, "time_zone" => time_zone,
         "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
         "method_order" => method_order, "ship_from" => ship_from.dump,
-        "tax_classes" => (if tax_classes.any?
-                            tax_classes.map(&:dump)
-                          end), "basis" => basis.dump, "parcels" => parcels.dump,
+        "tax_classes" => (tax_classes.map(&:dump) if tax_classes.any?),
+        "basis" => basis.dump, "parcels" => parcels.dump,
         "zero_word" => zero_word, "nothing_text" => nothing_text,
         "holiday_region" => holiday_region, "holidays" => (holidays.to_a.sort if holidays.any?),
         "boxes" => (boxes.map(&:dump) if boxes.any?),

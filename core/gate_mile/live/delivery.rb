@@ -110,8 +110,8 @@ module GateMile
 
   # What is due at the border, as an estimate.
   #
-  # percent: {Percentage}; below: {Money} of goods under which nothing is due, or nil; carriage: whether it also falls on
-  # the shipping; included: whether the merchant bears it.
+  # percent: {Percentage}; below: {Money} of goods under which nothing is due, or nil; carriage: whether it also falls
+  # on the shipping; included: whether the merchant bears it.
   class Duty < Value.of(:percent, :below, :carriage, :included)
     GOODS = Basis.new(discounts: "after", tax: "without", lines: "shipping")
 

@@ -50,15 +50,26 @@ module GateMile
 
     # Parcels that every service refused lately: beyond all limits.
     def refused(rate)
-      found = @answers.group_by { |request, _| request.with(carrier: nil, services: nil) }.select do |_, pairs|
-        replies = pairs.select { |request, _| rate.live.services.any? { |id, _| id == request.carrier } }.map(&:last)
-        replies.any? && replies.all? { |reply| all_refused?(reply) }
-      end
-      return [] if found.empty?
+      question, replies = questions(rate).find { |_, pairs| pairs.each_value.all? { |reply| all_refused?(reply) } }
+      return [] if question.nil?
 
-      request, pairs = found.first
-      said = pairs.flat_map { |_, reply| [reply.said, *reply.services.each_value.map(&:said)] }.compact.uniq.first
-      [finding(:live_all_refuse, :note, rate, grams: request.parcels.map(&:grams).max, said: said)]
+      said = replies.each_value.flat_map { |reply| [reply.said, *reply.services.each_value.map(&:said)] }.compact.first
+      [finding(:live_all_refuse, :note, rate, grams: question.parcels.map(&:grams).max, said: said)]
+    end
+
+    # What was asked of the rate's carriers for its own zone: the answers by carrier, by the same question.
+    # @return [Hash{CarrierRequest => Hash{String => Reply}}]
+    def questions(rate)
+      asked = @answers.select do |request, _|
+        rate.live.services.any? { |id, _| id == request.carrier } && zone_of(request.destination) == rate.zone
+      end
+      asked.group_by { |request, _| request.with(carrier: nil, services: nil) }
+           .transform_values { |pairs| pairs.to_h { |request, reply| [request.carrier, reply] } }
+    end
+
+    def zone_of(place)
+      @zones ||= {}
+      @zones.fetch(place) { @zones[place] = @book.zones.land(place).zone&.id }
     end
 
     def all_refused?(reply)
@@ -100,7 +111,7 @@ module GateMile
     def loss(rate, other)
       lost = single_goods(rate).filter_map do |article, taken|
         paid = alone.quote(other, article).price
-        [article, paid, taken] if paid && paid.minor.positive? && paid < taken
+        [article, paid, taken] if paid&.minor&.positive? && paid < taken
       end
       return if lost.empty? || @book.shipping_method(other.method).kind == "collection"
 
@@ -126,34 +137,33 @@ module GateMile
     def grams_of(article) = article.weight ? (Rational(article.weight.base) / Weight::UNITS["g"]).ceil : Float::INFINITY
 
     def cheapest_by_parcel(rate)
-      found = Hash.new { |hash, key| hash[key] = [] }
-      @answers.each do |request, reply|
-        next unless request.parcels.size == 1 && request.parcels.first.count == 1
+      questions(rate).each_with_object({}) do |(question, replies), found|
+        parcel = question.parcels.first
+        next unless question.parcels.size == 1 && parcel.count == 1
 
-        totals = reply.services.filter_map { |code, said| said.total if said.status == :ok && rate.live.services.include?([request.carrier, code]) }
-        found[[request.parcels.first.value, request.parcels.first.grams]].concat(totals)
+        least = priced(rate, replies).map { |_, said| said.total }.min
+        key = [parcel.value, parcel.grams]
+        found[key] = [found[key], least].compact.min if least
       end
-      found.reject { |_, totals| totals.empty? }.transform_values(&:min)
     end
 
     # By which services the last questions were won, and how often each was asked.
     def tally(rate)
       asked = Hash.new(0)
       won = rounds(rate).filter_map do |answers|
-        answers.each { |service, _| asked[service] += 1 }
+        answers.map(&:first).each { |service| asked[service] += 1 }
         answers.min_by { |_, said| said.total.minor }&.first
       end
       [won.uniq, asked]
     end
 
-    # Answers to the same question, of all carriers that the rate asks.
-    def rounds(rate)
-      @answers.group_by { |request, _| request.with(carrier: nil, services: nil) }.each_value.map do |pairs|
-        pairs.flat_map do |request, reply|
-          reply.services.filter_map do |code, said|
-            service = [request.carrier, code]
-            [service, said] if said.status == :ok && rate.live.services.include?(service)
-          end
+    def rounds(rate) = questions(rate).each_value.map { |replies| priced(rate, replies) }
+
+    # The answers with a price of services that the rate asks.
+    def priced(rate, replies)
+      replies.flat_map do |carrier, reply|
+        reply.services.filter_map do |code, said|
+          [[carrier, code], said] if said.status == :ok && rate.live.services.include?([carrier, code])
         end
       end
     end
@@ -163,7 +173,9 @@ module GateMile
       return [] unless @book.store.boxes.any?(&:active) && packing?
 
       packing = Packing.new(@book.store.boxes)
-      found = @goods.select { |article| article.size && article.weight && article.packing != "carton" && misfit?(packing, article) }
+      found = @goods.select do |article|
+        article.size && article.weight && article.packing != "carton" && misfit?(packing, article)
+      end
       found.empty? ? [] : [Finding.new(code: :no_box_for, harm: :warning, numbers: told(found))]
     end
 

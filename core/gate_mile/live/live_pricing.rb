@@ -116,7 +116,7 @@ module GateMile
     def candidate(said, name, age, at)
       total = said.total
       steps = [[:"live.answer", total, { service: name, parcels: parcels.sum(&:times), age: age,
-                                         days: said.days && said.days.join("–") }]]
+                                         days: said.days&.join("–") }]]
       marked = @live.adjustment.apply(total, markup_count) { |*step| steps << step }
       @steps << steps.first
       Candidate.new(name, marked, total, said.days, steps.drop(1), at, age)
@@ -171,7 +171,8 @@ module GateMile
       return refused(Refusal.new(code: :no_price, incomplete: true, numbers: {})) if @rate.plan.nil?
 
       found = @rate.plan.price(@lines, @basket, @run.place)
-      Outcome.new(found.amount, nil, nil, @steps + [[:"live.fallback_plan", nil, numbers], *found.steps], found.refusals)
+      Outcome.new(found.amount, nil, nil, @steps + [[:"live.fallback_plan", nil, numbers], *found.steps],
+                  found.refusals)
     end
   end
 end

@@ -4,8 +4,8 @@ module GateMile
   # How a rate asks carriers.
   #
   # services: [carrier id, service code], in the merchant's order; answer: which one counts, one of ANSWERS; own: what
-  # the rate's own plan is for: "fallback" (where the ladder says so) or "instead" (it counts wherever it gives a price);
-  # adjustment: {Adjustment} whose handling is the markup; ladder: {Fallback}s by trouble; promise: "carrier" or
+  # the rate's own plan is for: "fallback" (where the ladder says so) or "instead" (it counts wherever it gives a
+  # price); adjustment: {Adjustment} whose handling is the markup; ladder: {Fallback}s by trouble; promise: "carrier" or
   # "merchant", whose days are told.
   class LiveRate < Value.of(:services, :answer, :own, :adjustment, :ladder, :promise)
     ANSWERS = %w[cheapest fastest first].freeze

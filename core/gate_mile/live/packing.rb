@@ -35,7 +35,8 @@ module GateMile
     end
 
     # Raised inside where an item fits no box.
-    Stuck = Class.new(StandardError)
+    class Stuck < StandardError
+    end
     private_constant :Stuck
 
     # @param boxes [Array<Box>]
@@ -75,7 +76,7 @@ module GateMile
 
     # Larger ones first; by volume, by the longest side, by weight.
     def orders(items)
-      keys = [lambda(&:volume), ->(item) { item.sides.max }, ->(item) { item.weight }]
+      keys = [lambda(&:volume), ->(item) { item.sides.max }, lambda(&:weight)]
       keys.map { |key| items.sort_by.with_index { |item, at| [-key.call(item), -item.volume, at] } }.uniq
     end
 

@@ -2,9 +2,11 @@
 
 module GateMile
   # What the shopper chooses. Its code is stable and travels with the order to the back office; the private name is
-  # the merchant's own, the promise is what the shopper reads about the delivery time. kind: "delivery" or "collection";
-  # address: lines of the place where goods are collected; hours: when, in the merchant's words; delivery: {Delivery} or nil.
-  class ShippingMethod < Value.of(:id, :code, :name, :private_name, :promise, :active, :kind, :address, :hours, :delivery)
+  # the merchant's own, the promise is what the shopper reads about the delivery time. kind: "delivery" or
+  # "collection"; address: lines of the place where goods are collected; hours: when, in the
+  # merchant's words; delivery: {Delivery} or nil.
+  class ShippingMethod < Value.of(:id, :code, :name, :private_name, :promise, :active, :kind, :address, :hours,
+                                  :delivery)
     KINDS = %w[delivery collection].freeze
 
     # @param reader [Reader]
@@ -22,9 +24,7 @@ module GateMile
     # @return [Hash] for JSON
     def dump
       { "id" => id, "code" => code, "name" => name, "private_name" => private_name, "promise" => promise,
-        "active" => active, "kind" => (unless kind == KINDS.first
-                                         kind
-                                       end), "address" => address, "hours" => hours,
+        "active" => active, "kind" => (kind unless kind == KINDS.first), "address" => address, "hours" => hours,
         "delivery" => delivery&.dump }.compact
     end
   end

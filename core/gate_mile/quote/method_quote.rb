@@ -24,10 +24,15 @@ module GateMile
     # @return [Hash] for JSON
     def dump
       { "method" => method, "rate" => rate, "code" => code, "name" => name, "promise" => promise,
-        "status" => status.to_s, "price" => price&.to_s, "cost" => cost&.to_s, "left" => left&.to_s, "marks" => marks.map(&:to_s),
+        "status" => status.to_s, "price" => price&.to_s, "cost" => cost&.to_s, "left" => left&.to_s,
+        "marks" => marks.map(&:to_s),
         "causes" => causes.map(&:dump), "offers" => acted.map(&:id), "messages" => messages,
         "provisional" => provisional.map(&:to_s), "arrives" => arrives&.map(&:iso8601), "days" => days,
-        "duty" => duty && { "amount" => duty.first.to_s, "included" => duty.last }, "live" => live, "reckoning" => reckoning.map(&:dump) }
+        "duty" => duty_dump, "live" => live, "reckoning" => reckoning.map(&:dump) }
     end
+
+    private
+
+    def duty_dump = duty && { "amount" => duty.first.to_s, "included" => duty.last }
   end
 end

@@ -7,7 +7,8 @@ module GateMile
     STEPS = %i[restrictions lines ordinary treated offers price rules finish].freeze
 
     # Causes that mean: the merchant has left something open, rather than said no.
-    INCOMPLETE = %i[live_waiting no_origin no_boxes no_price unknown_product no_weight no_size blank_cell no_class_price].freeze
+    INCOMPLETE = %i[live_waiting no_origin no_boxes no_price unknown_product no_weight no_size blank_cell
+                    no_class_price].freeze
     private_constant :INCOMPLETE
 
     # @param book [Book]
@@ -233,47 +234,13 @@ module GateMile
 
     def result
       run = @run
+      beside = BesidePrice.new(run)
       MethodQuote.new(method: run.method.id, rate: run.rate.id, code: run.method.code,
                       name: run.name, promise: run.method.promise, status: status,
-                      price: (run.price unless run.out?), cost: cost, marks: [], causes: run.causes,
+                      price: (run.price unless run.out?), cost: beside.cost, marks: [], causes: run.causes,
                       outcomes: run.outcomes, messages: run.messages, provisional: run.provisional,
-                      reckoning: run.reckoning, live: run.live&.age, **arrival, duty: duty)
-    end
-
-    # When it arrives, as the carrier or the merchant says, counted from the moment of the checkout.
-    def arrival
-      days = promised
-      return {} if days.nil? || @run.out? || @run.terms.nil?
-
-      calendar = Calendar.new(@run.book.store.holidays)
-      leaves = calendar.leaves(@run.method.delivery || Delivery.new(collection_days: Delivery::WEEKDAYS),
-                               @run.terms.facts.local)
-      { days: days, arrives: days.map { |count| calendar.after(leaves, count) } }
-    end
-
-    def promised
-      return @run.live.days if @run.live&.days && @run.rate.live.promise == "carrier"
-
-      delivery = @run.method.delivery
-      [delivery.least, delivery.most] if delivery&.least
-    end
-
-    # What is due at the border of the zone, on the goods that ship.
-    def duty
-      rule = @run.terms&.zone&.duty
-      return if rule.nil? || @run.out?
-
-      goods = Money.new(@run.terms.facts.total("value", Duty::GOODS), @run.book.currency)
-      [rule.on(goods, @run.price), rule.included]
-    end
-
-    # What the ordinary lines cost the merchant, where that is said and can be worked out.
-    def cost
-      return if @run.out? || @run.ordinary_lines.empty?
-      return @run.live.cost if @run.live&.cost
-      return if @run.rate.cost.nil?
-
-      @run.rate.cost.price(@run.ordinary_lines, @run.basket, @run.place).amount
+                      reckoning: run.reckoning, live: run.live&.age,
+                      **beside.arrival, duty: beside.duty)
     end
 
     def status

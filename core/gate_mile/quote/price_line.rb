@@ -195,8 +195,9 @@ module GateMile
 
     # Neighbours of one level price are one stretch.
     def levelled(pieces)
-      pieces.slice_when { |one, other| !one.level? || !other.level? || one.price != other.price || one.causes != other.causes }
-            .map { |same| same.first.with(to: same.last.to) }
+      pieces.slice_when do |one, other|
+        !one.level? || !other.level? || one.price != other.price || one.causes != other.causes
+      end.map { |same| same.first.with(to: same.last.to) }
     end
 
     def positions_to_sample
@@ -213,8 +214,9 @@ module GateMile
     def stretch(rate, from, to)
       first, last = [from, to].map { |at| sampled(rate, at) }
       known = first.price && last.price
-      Piece.new(from: from, to: to, from_in: true, to_in: true, price: first.price, last: known ? last.price : first.price,
-                status: first.status, causes: first.causes.map(&:code).uniq, sampled: true)
+      Piece.new(from: from, to: to, from_in: true, to_in: true, price: first.price,
+                last: known ? last.price : first.price, status: first.status,
+                causes: first.causes.map(&:code).uniq, sampled: true)
     end
 
     def sampled(rate, at)

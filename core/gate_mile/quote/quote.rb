@@ -35,7 +35,7 @@ module GateMile
       def in_zone(book, terms, place: Destination.new(terms.address("delivery")), carriers: nil)
         basket = terms.facts.basket
         rates = book.rates_of(terms.zone)
-        answers = carriers && carriers.answers(requests(book, terms, place))
+        answers = carriers&.answers(requests(book, terms, place))
         found = rates.map { |rate| Pipeline.run(book, basket, rate, answers, place, terms: terms) }
         available, others = hidden_by_offers(found).partition(&:available?)
         available = available.sort_by.with_index { |quote, index| [quote.price.minor, index] } if book.store.by_price?

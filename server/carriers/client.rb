@@ -21,10 +21,11 @@ module Server
 
       # Raised inside where there is no answer to read: what it is taken for, and why.
       class Trouble < StandardError
-        attr_reader :status
+        attr_reader :status, :said
 
         def initialize(status, said)
           @status = status
+          @said = said
           super(said)
         end
       end
@@ -65,7 +66,7 @@ module Server
       rescue Stoplight::Error::RedLight
         GateMile::Reply.failed(:silent, "It has failed several times and is left alone for a while")
       rescue Trouble => e
-        GateMile::Reply.failed(e.status, e.message)
+        GateMile::Reply.failed(e.status, e.said)
       end
 
       # @return [Array<Hash>] code and name of each service
@@ -73,7 +74,9 @@ module Server
       def services
         raise Trouble.new(:silent, "No address is set") if @carrier.address.nil?
 
-        list = JSON.parse(fetched(:get, "/services", nil)).fetch("services")
+        body = fetched(:get, "/services", nil)
+        Answer.refuse(*body) if body.is_a?(Array)
+        list = JSON.parse(body).fetch("services")
         list.map { |item| { "code" => item.fetch("service").to_s[0, 40], "name" => item.fetch("name").to_s[0, 60] } }
       rescue JSON::ParserError, KeyError, NoMethodError, TypeError
         raise Trouble.new(:unusable, "Its answer is not of the carrier contract")
@@ -84,12 +87,12 @@ module Server
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
       # Only what a breaker should count is raised past it: silence. A refusal or nonsense is an answer.
+      # @return [String, Array] the body, or the status and the body where it is not 200
       def fetched(verb, path, body)
         status, text = call(verb, path, body)
         raise Trouble.new(:silent, "It answers with #{status}") if status >= 500
 
-        [status, text].then { |found| return found.last if status == 200 }
-        [status, text]
+        status == 200 ? text : [status, text]
       end
 
       # Asking twice is safe: a question changes nothing. Once more where the connection was refused or lost.
@@ -116,6 +119,8 @@ module Server
           sent.options.timeout = sent.options.open_timeout = [left, 0.05].max
           sent.options.on_data = proc do |piece, size|
             raise Trouble.new(:unusable, "More than #{LIMIT / 1024} KB") if size > LIMIT
+            # One that sends a byte now and then is never late by the timeout of a single read.
+            raise Trouble.new(:silent, "No answer in time") unless left.positive?
 
             text << piece
           end
@@ -131,6 +136,16 @@ module Server
 
     # Reads what a carrier answered, or says why it can't be used.
     class Answer
+      # @param status [Integer] not 200
+      # @param text [String] what came with it
+      # @raise [Client::Trouble] :refused or :unusable
+      def self.refuse(status, text)
+        raise Client::Trouble.new(:refused, text.to_s.strip[0, 120].presence) if status == 422
+        raise Client::Trouble.new(:unusable, "It does not accept the account") if [401, 403].include?(status)
+
+        raise Client::Trouble.new(:unusable, "It answers with #{status}")
+      end
+
       # @param request [GateMile::CarrierRequest]
       def initialize(request)
         @request = request
@@ -139,7 +154,7 @@ module Server
       # @param found [String, Array] the body, or the status and the body where it is not 200
       # @return [GateMile::Reply]
       def read(found)
-        return other(*found) if found.is_a?(Array)
+        self.class.refuse(*found) if found.is_a?(Array)
 
         parsed = JSON.parse(found)
         return unusable("It has not the form of an answer") unless Client.const_get(:SCHEMA).valid?(parsed)
@@ -153,13 +168,6 @@ module Server
       private
 
       def unusable(said) = GateMile::Reply.failed(:unusable, said)
-
-      def other(status, text)
-        return GateMile::Reply.failed(:refused, text.to_s.strip[0, 120].presence) if status == 422
-        return unusable("It does not accept the account") if [401, 403].include?(status)
-
-        unusable("It answers with #{status}")
-      end
 
       def service(said)
         if said["status"] == "refused"

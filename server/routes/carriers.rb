@@ -30,7 +30,7 @@ module Server
         known = carrier.services.map { |item| item["code"] }
         { ok: true, said: nil, services: services, new: services.reject { |item| known.include?(item["code"]) }.size }
       rescue ::Server::Carriers::Client::Trouble => e
-        { ok: false, said: e.message, services: [], new: 0 }
+        { ok: false, said: e.said, services: [], new: 0 }
       end
     end
   end

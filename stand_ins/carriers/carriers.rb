@@ -7,7 +7,8 @@ require_relative "tariffs"
 # Three made-up carriers behind real HTTP, speaking the carrier contract (docs/formats/carriers.md), each under its own
 # path. A page, and POST /control, make one slow, down, wrong, empty or flapping, so that trouble can be tried out.
 class Carriers
-  MODES = %w[well slow down wrong empty flapping html negative currency huge redirect half refusing].freeze
+  MODES = %w[well slow down wrong empty flapping html negative currency huge redirect half dripping
+             refusing].freeze
   SLOW = 3.0
 
   def initialize
@@ -28,21 +29,21 @@ class Carriers
     return html if first.nil?
     return control(env) if verb == "POST" && first == "control"
     return text(404, "no such carrier") unless Tariffs::CARRIERS.key?(first)
-    return services(first) if verb == "GET" && second == "services"
-    return text(404, "nothing here") unless verb == "POST" && second == "quotes"
+    door = { %w[GET services] => :services, %w[POST quotes] => :quotes }[[verb, second]]
+    return text(404, "nothing here") unless door
 
-    quotes(first, env)
+    @asked[first] += 1
+    sleep @delays[first] if @delays[first].positive?
+    trouble = trouble(first)
+    return trouble if trouble
+    return text(401, "who are you?") if env["HTTP_AUTHORIZATION"].to_s.delete_prefix("Bearer ").empty?
+
+    send(door, first, env)
   end
 
   private
 
   def quotes(carrier, env)
-    @asked[carrier] += 1
-    sleep @delays[carrier] if @delays[carrier].positive?
-    trouble = trouble(carrier)
-    return trouble if trouble
-    return text(401, "who are you?") if env["HTTP_AUTHORIZATION"].to_s.delete_prefix("Bearer ").empty?
-
     asked = JSON.parse(env["rack.input"].read)
     json(200, { "services" => changed(carrier, Tariffs.quote(carrier, asked, env["HTTP_X_ACCOUNT"])) })
   rescue JSON::ParserError, KeyError => e
@@ -58,9 +59,20 @@ class Carriers
     when "huge" then return [200, { "content-type" => "application/json" }, Array.new(10) { " " * 1_048_576 }]
     when "redirect" then return [302, { "location" => "/" }, []]
     when "half" then return [200, { "content-type" => "application/json" }, ['{"services": [{"serv']]
+    when "dripping" then return [200, { "content-type" => "application/json" }, drips]
     when "refusing" then return text(422, "not today")
     end
     nil
+  end
+
+  # One byte at a time, for longer than anybody waits.
+  def drips
+    Enumerator.new do |out|
+      100.times do
+        sleep 0.1
+        out << " "
+      end
+    end
   end
 
   # Answers that have the form of one and are none.
@@ -74,7 +86,7 @@ class Carriers
     end
   end
 
-  def services(carrier)
+  def services(carrier, _env)
     _, _, list = Tariffs::CARRIERS.fetch(carrier)
     json(200, { "services" => list.map { |one| { "service" => one.code, "name" => one.name } } })
   end

@@ -78,13 +78,15 @@ class LiveServerTest < Minitest::Test
 
   def test_nobody_waits_longer_than_the_deadline
     @carriers.delays["fulmar"] = 1.0
+    @carriers.modes["gannet"] = "dripping"
     port = Server::Carriers::Port.new(0.4)
     _, book = Server::App.settings.shelf.current
     cart = GateMile::Cart.parse(IRELAND, book.currency)
     found = book.quote(cart, at: Time.now, carriers: port).methods.find { |method| method.rate == "ie-live" }
     assert_equal "11.33", found.price.to_s
-    late = found.reckoning.find { |step| step.code == :"live.silent" }
-    assert_equal ["Fulmar Freight By road", true], [late.numbers[:service], late.numbers[:said].match?(/in time|within/)]
+    late = found.reckoning.select { |step| step.code == :"live.silent" }.map(&:numbers)
+    assert_equal ["Gannet Express By air", "Fulmar Freight By road"], late.pluck(:service)
+    assert late.pluck(:said).all?(/in time|within/)
   end
 
   # Secrets are encrypted in the database, and in no answer, book or history; the keys are readable by their owner alone.
@@ -101,6 +103,10 @@ class LiveServerTest < Minitest::Test
     changed = api(:patch, "/api/carriers/#{made["id"]}", { lock_version: 0, address: "#{CarriersSupport.boot.last}/petrel" })
     tested = api(:post, "/api/carriers/#{made["id"]}/test", {})
     assert_equal [true, 2], tested.values_at("ok", "new")
+    { "down" => "It answers with 503", "refusing" => "not today", "html" => "Its answer is not of the carrier contract" }.each do |mode, said|
+      @carriers.modes["petrel"] = mode
+      assert_equal [false, said], api(:post, "/api/carriers/#{made["id"]}/test", {}).values_at("ok", "said")
+    end
     api(:put, "/api/carriers/order", { ids: setup_now["carriers"].map { |one| one["id"] }.reverse })
     api(:delete, "/api/carriers/#{made["id"]}?lock_version=#{find("carriers", made["id"])["lock_version"]}")
     assert_equal 1, changed["lock_version"]

@@ -9,7 +9,7 @@ class Soak
   PLACES = [{ "country" => "IE" }, { "country" => "US", "region" => "NY", "postcode" => "10001" }, { "country" => "GB", "postcode" => "IV29 9ZZ" }].freeze
   GOODS = %w[SHK-GAL-10 ROP-BRD-08 FND-15 CLT-200].freeze
   LIVE = { "IE" => "ie-live", "US" => "na-live", "GB" => "hi-live" }.freeze
-  QUICK = (Carriers::MODES - %w[slow]).freeze
+  QUICK = (Carriers::MODES - %w[slow dripping]).freeze
 
   attr_reader :asked, :lost, :wrong, :outcomes
 

@@ -6,7 +6,7 @@ module GateMile
   # carrier: id; services: codes; origin, destination: {Address}; parcels: {AskedParcel}s; currency: {Currency};
   # hazardous: whether goods with the hazard mark are among them.
   class CarrierRequest < Value.of(:carrier, :services, :origin, :destination, :parcels, :currency, :hazardous)
-    # @return [Hash] for JSON (docs/formats/carrier-request.schema.json), without the carrier
+    # @return [Hash] for JSON (docs/formats/carriers.md), without the carrier
     def dump
       { "services" => services, "origin" => origin.dump, "destination" => destination.dump,
         "parcels" => parcels.map(&:dump), "currency" => currency.code, "hazardous" => hazardous }

@@ -26,14 +26,15 @@ module Server
 
     # What is worked out from the current book, once for each revision.
     # @param name [Symbol]
+    # @param also [Object, nil] what else it depends on: another one of it makes it anew
     # @yieldparam book [GateMile::Book]
     # @return [Object] what the block made of it
-    def derived(name)
+    def derived(name, also = nil)
       revision, book = current
       kept, value = @derived[name]
-      return value if kept == revision
+      return value if kept == [revision, also]
 
-      yield(book).tap { |made| @derived[name] = [revision, made] }
+      yield(book).tap { |made| @derived[name] = [[revision, also], made] }
     end
 
     # @return [void]

@@ -7,7 +7,9 @@ module Server
     class Port
       # Seconds for which an answer is good enough for the same question.
       KEPT = 60
-      MOST = 500
+      MOST = 2000
+      # How many questions of a survey are asked at the same time.
+      SLICE = 12
 
       class << self
         # @return [Hash]
@@ -16,8 +18,21 @@ module Server
         # @return [Hash{GateMile::CarrierRequest => GateMile::Reply}] all that are kept
         def kept = cache.values.to_h { |_, reply, request| [request, reply] }
 
+        # @return [Integer] another one whenever something new has been answered
+        def generation = @generation ||= 0
+
         # @return [void]
-        def clear = lock.synchronize { @cache = {} }
+        def clear = keep { @cache = {} }
+
+        # What changes what is kept, one at a time.
+        # @return [void]
+        def keep
+          lock.synchronize do
+            yield
+            @generation = generation + 1
+          end
+        end
+
         def lock = @lock ||= Mutex.new
       end
 
@@ -82,7 +97,7 @@ module Server
       def keep(key, request, reply)
         return unless reply.status == :answered
 
-        Port.lock.synchronize do
+        Port.keep do
           Port.cache.shift while Port.cache.size >= MOST
           Port.cache[key] = [now, reply, request]
         end

@@ -7,6 +7,12 @@ module Server
       def self.registered(app)
         app.get("/api/carriers/state") { answer(Carriers.state) }
 
+        # The next few questions about single goods, so that nobody waits for all of them.
+        app.post("/api/carriers/survey") do
+          questions = settings.shelf.derived(:survey) { |book| GateMile::LiveSurvey.new(book).requests }
+          answer(Carriers.survey(questions, body_of("SurveyFrom")["from"]))
+        end
+
         # Tests the connection and takes over the services that the carrier names.
         app.post "/api/carriers/:id/test" do
           carrier = found(Records::Carrier, params["id"])
@@ -22,6 +28,16 @@ module Server
         carriers = Records::Carrier.order(:position, :id).to_a
         { calls: ::Server::Carriers::Calls.list.first(60),
           resting: carriers.select { |one| ::Server::Carriers::Client.resting?(one) }.map(&:id) }
+      end
+
+      # @param questions [Array<GateMile::CarrierRequest>]
+      # @param from [Integer] how many have been asked already
+      # @return [Hash] Surveyed of the contract
+      def self.survey(questions, from)
+        slice = questions[from, ::Server::Carriers::Port::SLICE] || []
+        replies = ::Server::Carriers::Port.new.answers(slice).values
+        { asked: [from + slice.size, questions.size].min, of: questions.size,
+          failed: replies.count { |reply| %i[silent unusable].include?(reply.status) } }
       end
 
       # @return [Hash] CarrierTested of the contract

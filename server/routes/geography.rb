@@ -36,7 +36,7 @@ module Server
 
         app.get("/api/findings") do
           now = Time.now
-          answer(settings.shelf.derived("findings of #{now.to_date}") do |book|
+          answer(settings.shelf.derived(:findings, [now.to_date, ::Server::Carriers::Port.generation]) do |book|
             asleep = Records::SleepingFinding.ids
             { findings: book.findings(at: now, answers: ::Server::Carriers::Port.kept).map { |found| { **found.dump, asleep: asleep.include?(found.key) } } }
           end)

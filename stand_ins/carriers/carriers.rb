@@ -29,6 +29,7 @@ class Carriers
     return html if first.nil?
     return control(env) if verb == "POST" && first == "control"
     return text(404, "no such carrier") unless Tariffs::CARRIERS.key?(first)
+
     door = { %w[GET services] => :services, %w[POST quotes] => :quotes }[[verb, second]]
     return text(404, "nothing here") unless door
 

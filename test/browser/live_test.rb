@@ -35,6 +35,9 @@ class LiveBrowserTest < Minitest::Test
     assert_text(/silent or down: It (answers with 503|has failed)/)
     within("ul[aria-label=Carriers] > li:first-child") do
       click_button "Test the connection"
+      assert_text "It answers with 503"
+      @carriers.modes.clear
+      click_button "Test the connection"
       assert_text "It answers, with 2 services."
       fill_in "Address", with: "nowhere"
       find_field("Address").send_keys(:enter)
@@ -92,6 +95,17 @@ class LiveBrowserTest < Minitest::Test
     click_button "Add box"
     assert_field "Name of Shoe box", with: "Shoe box"
     assert_accessible "boxes and parcels"
+  end
+
+  def test_carriers_are_asked_about_each_product
+    visit "/rates/findings"
+    within("section[aria-label='What carriers take']") do
+      click_button "Ask about each product"
+      assert_text(/Asked all \d+ questions\./, wait: 20)
+    end
+    assert_text "the cheapest carrier took £21.33 for it"
+    assert_text "Every service of By air, live price refuses 3 products"
+    assert_accessible "findings about live rates"
   end
 
   def test_promises_and_duty

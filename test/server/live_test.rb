@@ -144,7 +144,7 @@ class LiveServerTest < Minitest::Test
     codes = found.map { |finding| [finding["code"], finding.dig("setting", "id")] }
     assert_includes codes, %w[live_no_fallback na-live]
     assert_includes codes, %w[live_unmeasured ie-live]
-    assert_includes codes, ["no_box_for", nil]
+    assert_includes codes, %w[no_box_for large]
     refute_includes codes, %w[live_no_fallback ie-live]
     _, book = Server::App.settings.shelf.current
     buoys = lambda { |sku, quantity = 1|
@@ -161,5 +161,43 @@ class LiveServerTest < Minitest::Test
     loss = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list.find { |one| one.code == :live_loss }
     # The oars' fee of 3.50 comes on top.
     assert_equal ["ie-tracked", "5.50", true], [loss.setting[:id], loss.numbers[:price].to_s, loss.numbers[:cost].minor > 550]
+    surveyed(book)
+  end
+
+  # A survey asks about single goods, a few questions at a time; what the audit makes of it is what quotes of the same
+  # goods say, one by one, at the same address.
+  def surveyed(book)
+    Server::Carriers::Port.clear
+    survey = GateMile::LiveSurvey.new(book)
+    step = { "asked" => 0, "of" => 1 }
+    step = api(:post, "/api/carriers/survey", { from: step["asked"] }) while step["asked"] < step["of"]
+    assert_equal [survey.requests.size, 0], step.values_at("of", "failed")
+    place = survey.place(book.rates.find { |rate| rate.id == "ie-live" })
+    quotes = GateMile::Alone.sample(GateMile::Alone.goods(book), GateMile::LiveSurvey::MOST).to_h do |article|
+      cart = GateMile::Cart.parse({ "lines" => [{ "sku" => article.sku, "quantity" => 1 }], "destination" => place.dump }, book.currency)
+      [article, book.quote(cart, at: Time.now, carriers: Server::Carriers::Port.new).methods.to_h { |method| [method.rate, method] }]
+    end
+    lost = quotes.select { |_, by| by["ie-live"].cost && by["ie-tracked"].price&.minor&.positive? && by["ie-tracked"].price < by["ie-live"].cost }
+    none = quotes.select do |_, by|
+      codes = by["ie-live"].reckoning.map(&:code)
+      codes.include?(:"live.refused") && !codes.intersect?(%i[live.answer live.silent live.unusable])
+    end
+    found = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list
+    assert_equal lost.size, found.find { |one| one.code == :live_loss && one.setting[:id] == "ie-tracked" }.numbers[:count]
+    assert_equal none.size, found.find { |one| one.code == :live_all_refuse && one.setting[:id] == "ie-live" }&.numbers.to_h.fetch(:count, 0)
+    assert_operator lost.size, :>, 5
+    %w[ie-live hi-live].each { |id| never_winning(survey, book, found, id) }
+  end
+
+  def never_winning(survey, book, found, id)
+    place = survey.place(book.rates.find { |rate| rate.id == id })
+    steps = survey.cases.select { |one| one.rate.id == id }.flat_map do |one|
+      cart = GateMile::Cart.parse({ "lines" => [{ "sku" => one.article.sku, "quantity" => 1 }], "destination" => place.dump }, book.currency)
+      book.quote(cart, at: Time.now, carriers: Server::Carriers::Port.new).methods.find { |method| method.rate == id }.reckoning
+    end
+    named = ->(code) { steps.select { |step| step.code == code }.map { |step| step.numbers[:service] }.uniq }
+    never = named.call(:"live.answer") - named.call(:"live.chosen")
+    told = found.find { |one| one.code == :live_never_wins && one.setting[:id] == id }
+    assert_equal never, told ? told.numbers[:names] : [], id
   end
 end

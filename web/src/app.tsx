@@ -20,6 +20,7 @@ import { OrderPage } from './rules/order-page'
 import { RuleList } from './rules/rule-list'
 import { Rules } from './rules/rules'
 import { Carriers } from './carriers/carriers'
+import { Survey } from './carriers/survey'
 import { Boxes } from './parcels/boxes'
 import { Zones } from './zones/zones'
 import { ByClass } from './rates/by-class'
@@ -104,6 +105,7 @@ export const router = createBrowserRouter([
                   <FindingsPart
                     section="rates"
                     none="Nothing found: every zone has a rate, and no rate has a hole or gives anything away."
+                    more={<Survey />}
                   />
                 ),
               },

@@ -4,6 +4,10 @@ module GateMile
   # What is wrong with live rates: no fallback, goods that carriers can't be asked about or that fit no box, services of
   # carriers that are off, and own prices below what a carrier took for the same goods.
   class LiveFindings
+    # Addresses of a zone whose answers are looked at, at most: the sample first.
+    PLACES = 4
+    private_constant :PLACES
+
     # @param book [Book]
     # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
     def initialize(book, answers = {})
@@ -48,18 +52,54 @@ module GateMile
       found.empty? ? [] : [finding(:live_unmeasured, :warning, rate, **told(found))]
     end
 
-    # Parcels that every service refused lately: beyond all limits.
+    # Goods, or else parcels, that every service refused lately: beyond all limits.
     def refused(rate)
-      question, replies = questions(rate).find { |_, pairs| pairs.each_value.all? { |reply| all_refused?(reply) } }
-      return [] if question.nil?
+      goods = known(rate).select { |_, replies, of| replies.size == of && none_takes?(replies) }
+      if goods.any?
+        names = told(goods.map(&:first).uniq)
+        return [finding(:live_all_refuse, :warning, rate, **names, said: said(goods.first[1]))]
+      end
 
-      said = replies.each_value.flat_map { |reply| [reply.said, *reply.services.each_value.map(&:said)] }.compact.first
-      [finding(:live_all_refuse, :note, rate, grams: question.parcels.map(&:grams).max, said: said)]
+      question, replies = questions(rate).find { |_, pairs| none_takes?(pairs) }
+      question ? [finding(:live_all_refuse, :note, rate, grams: heaviest(question), said: said(replies))] : []
+    end
+
+    def heaviest(question) = question.parcels.map(&:grams).max
+
+    def none_takes?(replies) = replies.each_value.all? { |reply| all_refused?(reply) }
+
+    def said(replies)
+      replies.each_value.flat_map { |reply| [reply.said, *reply.services.each_value.map(&:said)] }.compact.first
+    end
+
+    # What carriers answered about single goods, wherever in the rate's zone they were asked for.
+    # @return [Array<Array(Article, Hash{String => Reply}, Integer)>] with the number of carriers
+    def known(rate)
+      @known ||= {}
+      @known[rate.id] ||= survey.cases.select { |one| one.rate.equal?(rate) }.flat_map do |one|
+        places(rate).filter_map do |place|
+          replies = replies(one, place)
+          [one.article, replies, one.requests.size] if replies.any?
+        end
+      end
+    end
+
+    def replies(one, place)
+      one.requests.to_h { |request| [request.carrier, @answers[request.with(destination: place)]] }.compact
+    end
+
+    def survey = @survey ||= LiveSurvey.new(@book)
+
+    def places(rate)
+      asked = questions(rate).keys.map(&:destination)
+      asked.empty? ? [] : [survey.place(rate), *asked].compact.uniq.first(PLACES)
     end
 
     # What was asked of the rate's carriers for its own zone: the answers by carrier, by the same question.
     # @return [Hash{CarrierRequest => Hash{String => Reply}}]
-    def questions(rate)
+    def questions(rate) = (@questions ||= {})[rate.id] ||= asked(rate)
+
+    def asked(rate)
       asked = @answers.select do |request, _|
         rate.live.services.any? { |id, _| id == request.carrier } && zone_of(request.destination) == rate.zone
       end
@@ -89,7 +129,7 @@ module GateMile
 
     def told(articles) = { count: articles.size, names: articles.first(GoodsFindings::SHOWN).map(&:name) }
 
-    # Services that were asked lately and never were the cheapest of their rate's answers.
+    # Services that were asked lately and never were the answer that counts.
     def never(rate)
       won, asked = tally(rate)
       lost = asked.select { |service, count| count >= 3 && !won.include?(service) }.keys
@@ -99,7 +139,7 @@ module GateMile
         carrier = @book.carriers.find { |one| one.id == id }
         "#{carrier&.name} #{carrier&.service_name(code)}"
       end
-      [finding(:live_never_wins, :note, rate, names: names)]
+      [finding(:live_never_wins, :note, rate, names: names, how: rate.live.answer)]
     end
 
     # The zone's own prices below what the cheapest carrier took for the same parcels: by the weight of one product.
@@ -109,50 +149,29 @@ module GateMile
     end
 
     def loss(rate, other)
-      lost = single_goods(rate).filter_map do |article, taken|
-        paid = alone.quote(other, article).price
-        [article, paid, taken] if paid&.minor&.positive? && paid < taken
-      end
+      lost = known(rate).filter_map { |article, replies,| below(other, article, priced(rate, replies)) }
       return if lost.empty? || @book.shipping_method(other.method).kind == "collection"
 
       article, paid, taken = lost.max_by { |_, price, cost| cost.minor - price.minor }
       finding(:live_loss, :warning, other, name: article.name, weight: article.weight.to_s, price: paid, cost: taken,
-                                           count: lost.size)
+                                           count: lost.map(&:first).uniq.size)
+    end
+
+    # One unit by an own rate that takes less for it than the cheapest carrier.
+    def below(other, article, answers)
+      taken = answers.map { |_, answer| answer.total }.min or return
+      paid = alone.quote(other, article).price
+      [article, paid, taken] if paid&.minor&.positive? && paid < taken
     end
 
     def alone = @alone ||= Alone.new(@book)
-
-    # Products of which one unit was asked about (told by its value and weight), with the cheapest answer.
-    def single_goods(rate)
-      known = cheapest_by_parcel(rate)
-      return [] if known.empty?
-
-      travelling(rate).filter_map do |article|
-        price = article.price or next
-        taken = known.find { |(value, grams), _| value == price && grams >= grams_of(article) }&.last
-        [article, taken] if taken
-      end
-    end
-
-    def grams_of(article) = article.weight ? (Rational(article.weight.base) / Weight::UNITS["g"]).ceil : Float::INFINITY
-
-    def cheapest_by_parcel(rate)
-      questions(rate).each_with_object({}) do |(question, replies), found|
-        parcel = question.parcels.first
-        next unless question.parcels.size == 1 && parcel.count == 1
-
-        least = priced(rate, replies).map { |_, said| said.total }.min
-        key = [parcel.value, parcel.grams]
-        found[key] = [found[key], least].compact.min if least
-      end
-    end
 
     # By which services the last questions were won, and how often each was asked.
     def tally(rate)
       asked = Hash.new(0)
       won = rounds(rate).filter_map do |answers|
         answers.map(&:first).each { |service| asked[service] += 1 }
-        answers.min_by { |_, said| said.total.minor }&.first
+        rate.live.first_of(answers) { |one, said| [said.total, said.days, rate.live.services.index(one)] }&.first
       end
       [won.uniq, asked]
     end
@@ -176,7 +195,8 @@ module GateMile
       found = @goods.select do |article|
         article.size && article.weight && article.packing != "carton" && misfit?(packing, article)
       end
-      found.empty? ? [] : [Finding.new(code: :no_box_for, harm: :warning, numbers: told(found))]
+      setting = { kind: "box", id: @book.store.boxes.last.id }
+      found.empty? ? [] : [Finding.new(code: :no_box_for, harm: :warning, numbers: told(found), setting: setting)]
     end
 
     def misfit?(packing, article)

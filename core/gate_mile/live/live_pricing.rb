@@ -39,7 +39,7 @@ module GateMile
       return refused(Refusal.new(code: :live_waiting, incomplete: true, numbers: {})) if @run.answers.nil?
 
       candidates = answers
-      chosen = choose(candidates)
+      chosen = @live.first_of(candidates) { |one| [one.price, one.days, one.at] }
       chosen ? settled(chosen, candidates) : fallen
     end
 
@@ -127,16 +127,6 @@ module GateMile
       when "unit" then @lines.sum(&:quantity)
       when "parcel" then parcels.sum(&:times)
       else 1
-      end
-    end
-
-    # Cheapest after markup, then sooner, then higher in the list.
-    def choose(candidates)
-      latest = ->(one) { one.days&.last || Float::INFINITY }
-      case @live.answer
-      when "cheapest" then candidates.min_by { |one| [one.price.minor, latest.call(one), one.at] }
-      when "fastest" then candidates.min_by { |one| [latest.call(one), one.price.minor, one.at] }
-      else candidates.first
       end
     end
 

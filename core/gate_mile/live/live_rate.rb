@@ -61,6 +61,23 @@ module GateMile
       end
     end
 
+    # Which answer counts: by price, then the sooner one, then the higher in the list; or by days first; or by the list.
+    # @param answers [Array] in any order
+    # @yieldparam one [Object] of them
+    # @yieldreturn [Array] its {Money}, its days or nil, and its place in the list of services
+    # @return [Object, nil]
+    def first_of(answers)
+      answers.min_by do |one|
+        price, days, at = yield(one)
+        latest = days&.last || Float::INFINITY
+        case answer
+        when "cheapest" then [price.minor, latest, at]
+        when "fastest" then [latest, price.minor, at]
+        else [at]
+        end
+      end
+    end
+
     # @return [Boolean] whether it needs the rate's own plan
     def plan_in_ladder? = ladder.each_value.any? { |fallback| fallback.kind == :plan }
 

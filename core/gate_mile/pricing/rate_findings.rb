@@ -93,11 +93,7 @@ module GateMile
     def placed(article) = @book.treatments.on(article, article.shipping_class)
 
     def sample
-      @sample ||= begin
-        weighed = articles.select(&:weight).sort_by { |article| article.weight.base }
-        every = [weighed.size / SAMPLE, 1].max
-        (weighed.each_slice(every).map(&:first) + weighed.last(1)).uniq
-      end
+      @sample ||= Alone.sample(articles, SAMPLE)
     end
 
     # A schedule by weight or by the longest side that ends below what single goods have.

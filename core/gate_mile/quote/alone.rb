@@ -10,6 +10,16 @@ module GateMile
       book.catalogue.articles.select { |article| article.ships && (article.variant || article.product.variants.empty?) }
     end
 
+    # @param articles [Array<Article>]
+    # @param most [Integer]
+    # @return [Array<Article>] from the lightest to the heaviest, so many at most; those without a weight are left out
+    def self.sample(articles, most)
+      weighed = articles.select(&:weight).sort_by { |article| article.weight.base }
+      return weighed if weighed.size <= most
+
+      Array.new(most) { |at| weighed[at * (weighed.size - 1) / (most - 1)] }
+    end
+
     # @param book [Book]
     def initialize(book)
       @book = book
@@ -20,7 +30,7 @@ module GateMile
     # @param article [Article]
     # @return [MethodQuote] for one unit, by all that holds for it
     def quote(rate, article)
-      Pipeline.run(@book, basket(article, 1), rate, nil, Destination::SOMEWHERE)
+      Pipeline.run(@book, basket(article), rate, nil, Destination::SOMEWHERE)
     end
 
     # @param rate [Rate] with a plan
@@ -34,9 +44,10 @@ module GateMile
       found.amount || found.refusals.first
     end
 
-    private
-
-    def basket(article, units)
+    # @param article [Article]
+    # @param units [Integer]
+    # @return [Basket]
+    def basket(article, units = 1)
       @baskets[[article.sku, units]] ||= begin
         line = CartLine.new(sku: article.sku, quantity: units)
         Basket.of(Cart.of(lines: [line]), @book)

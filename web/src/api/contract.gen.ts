@@ -1278,6 +1278,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/carriers/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks carriers the next few questions about single goods, which findings then look at */
+        post: operations["surveyCarriers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/carriers/order": {
         parameters: {
             query?: never;
@@ -2306,6 +2323,16 @@ export interface components {
                 name: string;
             }[];
         };
+        SurveyFrom: {
+            /** @description How many questions have been asked already */
+            from: number;
+        };
+        Surveyed: {
+            asked: number;
+            of: number;
+            /** @description Of those asked now, how many had no answer that can be used */
+            failed: number;
+        };
         CarriersState: {
             /** @description Those that are left alone for a while */
             resting: string[];
@@ -2924,7 +2951,7 @@ export interface components {
             at: string | null;
             setting: {
                 /** @enum {string} */
-                kind: "treatment" | "class" | "rate" | "offer" | "rule" | "coupon";
+                kind: "treatment" | "class" | "rate" | "offer" | "rule" | "coupon" | "box";
                 id: string;
             } | null;
         };
@@ -5284,6 +5311,31 @@ export interface operations {
                     "application/json": components["schemas"]["CarriersState"];
                 };
             };
+        };
+    };
+    surveyCarriers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurveyFrom"];
+            };
+        };
+        responses: {
+            /** @description How far it has come */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Surveyed"];
+                };
+            };
+            422: components["responses"]["Problem"];
         };
     };
     orderCarriers: {

@@ -125,7 +125,12 @@ function live(finding: Finding, n: Numbers, formats: Formats): Told | null {
   switch (finding.code) {
     case 'live_no_fallback':
       return {
-        text: `${rate} is not available when its carriers are ${list(n.troubles as string[], 'or')}.`,
+        text: `${rate} is not available when ${list(
+          (n.troubles as string[]).map((one) =>
+            one === 'silent' ? 'carriers are silent' : 'their answer can’t be used',
+          ),
+          'or',
+        )}.`,
         mend: 'Give it an amount or a price of your own for that.',
       }
     case 'live_carrier_off':
@@ -140,17 +145,19 @@ function live(finding: Finding, n: Numbers, formats: Formats): Told | null {
       }
     case 'live_never_wins':
       return {
-        text: `${rate} asked ${list(n.names as string[])} lately, and another service was always cheaper.`,
+        text: `${rate} asked ${list(n.names as string[])} lately, and another service ${{ cheapest: 'was always cheaper', fastest: 'was always faster' }[String(n.how)] ?? 'above it always answered'}.`,
         mend: 'Fine as a reserve; else do not ask it.',
       }
     case 'live_loss':
       return {
-        text: `${rate} takes ${formats.money(String(n.price))} for one ${String(n.name)} (${String(n.weight)}), and the cheapest carrier took ${formats.money(String(n.cost))} for it.`,
+        text: `${rate} takes ${formats.money(String(n.price))} for one ${String(n.name)} (${String(n.weight)}), and the cheapest carrier took ${formats.money(String(n.cost))} for it${Number(n.count) > 1 ? `; so it is with ${counted(Number(n.count) - 1, 'more product')}` : ''}.`,
         mend: 'Raise the price, or let a carrier price it.',
       }
     case 'live_all_refuse':
       return {
-        text: `${rate} asked about a parcel of ${Number(n.grams) / 1000} kg lately, and every service refused it${n.said ? `: ${String(n.said)}` : ''}.`,
+        text: n.names
+          ? `Every service of ${rate} refuses ${some()}${n.said ? `: ${String(n.said)}` : ''}.`
+          : `${rate} asked about a parcel of ${Number(n.grams) / 1000} kg lately, and every service refused it${n.said ? `: ${String(n.said)}` : ''}.`,
         mend: 'Ask a service that takes it, or give it a price of your own for that.',
       }
     case 'no_box_for':

@@ -15,6 +15,8 @@ export function settingPath(setting: Setting): string {
       return `/rules#rule=${encodeURIComponent(setting.id)}`
     case 'coupon':
       return `/offers/registers`
+    case 'box':
+      return '/goods/boxes'
     case 'class':
       return `/goods/classes#class=${encodeURIComponent(setting.id)}`
     default:

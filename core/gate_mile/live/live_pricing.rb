@@ -9,7 +9,9 @@ module GateMile
     Outcome = Struct.new(:amount, :cost, :days, :steps, :refusals, :age)
     # One service's answer that can be chosen.
     Candidate = Struct.new(:name, :price, :total, :days, :steps, :at, :age)
-    private_constant :Candidate
+    # What a plan calls handling is a markup here.
+    MARKUP = { "adjust.handling": :"live.markup" }.freeze
+    private_constant :Candidate, :MARKUP
 
     # @param run [Run]
     # @param lines [Array<Line>] ordinary ones, at least one
@@ -117,7 +119,7 @@ module GateMile
       total = said.total
       steps = [[:"live.answer", total, { service: name, parcels: parcels.sum(&:times), age: age,
                                          days: said.days&.join("–") }]]
-      marked = @live.adjustment.apply(total, markup_count) { |*step| steps << step }
+      marked = @live.adjustment.apply(total, markup_count) { |code, *step| steps << [MARKUP.fetch(code, code), *step] }
       @steps << steps.first
       Candidate.new(name, marked, total, said.days, steps.drop(1), at, age)
     end

@@ -5,7 +5,7 @@ import { useWorkshop } from '../api/setup'
 import { settingPath } from '../reckoning/paths'
 import { Reckoning } from '../reckoning/reckoning'
 import { toldCauses, statusSentence } from '../reckoning/words'
-import { isZero, type Formats } from '../ui/format'
+import { isZero, liveWords, type Formats } from '../ui/format'
 import { arrivalWords } from '../ui/moment'
 import { Before, Price } from '../ui/price'
 import { factWords } from '../rules/words'
@@ -132,7 +132,7 @@ function Told({ method, formats }: { method: MethodQuote; formats: Formats }) {
     method.live !== null && method.days ? null : method.promise,
     method.arrives && arrivalWords(method.arrives),
     ...method.marks,
-    method.live !== null && (method.live > 1 ? `live, ${method.live} s ago` : 'live'),
+    method.live !== null && liveWords(method.live),
   ].filter(Boolean)
   return (
     <>

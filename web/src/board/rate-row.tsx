@@ -3,7 +3,7 @@ import type { Method, MethodQuote, Rate } from '../api/client'
 import { useBenchResult } from '../bench/result'
 import { Reckoning } from '../reckoning/reckoning'
 import { toldCauses } from '../reckoning/words'
-import type { Formats } from '../ui/format'
+import { liveWords, type Formats } from '../ui/format'
 import { Before, Price } from '../ui/price'
 import type { Axis } from './axis'
 import type { Piece } from './lines'
@@ -64,7 +64,7 @@ export function RateRow({
             <span className="sr-only">Edit </span>
             {name}
           </span>
-          {method.promise && <span className="block truncate text-xs text-soft">{method.promise}</span>}
+          <span className="block truncate text-xs text-soft">{promised(rate, method, quote)}</span>
         </button>
         {/* A second way in for the pointer; the button beside it is the one for the keyboard. */}
         <div onClick={toggle} className="cursor-pointer">
@@ -92,6 +92,15 @@ export function RateRow({
       {open && <RateEditor rate={rate} method={method} formats={formats} siblings={siblings} focus={focus} />}
     </li>
   )
+}
+
+/** The merchant's promise, or the carrier's days; and how old a live price is. */
+function promised(rate: Rate, method: Method, quote: MethodQuote | undefined): string {
+  if (!rate.live) return method.promise ?? ''
+  const live = quote?.live ?? null
+  const days = live !== null && rate.live.promise !== 'merchant' && quote?.days
+  const words = days ? `${[...new Set(days)].join('–')} business days` : method.promise
+  return [words, live === null ? 'asked live' : liveWords(live)].filter(Boolean).join(' · ')
 }
 
 interface PriceProps {

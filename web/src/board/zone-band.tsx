@@ -57,7 +57,7 @@ export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, o
     <section
       aria-label={`Zone ${zone.name}`}
       aria-current={here ? 'location' : undefined}
-      className={`border-t border-l-[5px] border-t-edge py-2 pr-3 pl-2 ${here ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
+      className={`scroll-mt-9 border-t border-l-[5px] border-t-edge py-2 pr-3 pl-2 ${here ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
     >
       <header className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-lg">

@@ -54,7 +54,7 @@ export function Reckoning({
           >
             <span>
               {ruled && step.code === 'price.total' ? 'Before rules' : stepSentence(step, formats)}
-              {step.setting && (
+              {step.setting && !goesOn(method.reckoning, index) && (
                 <>
                   {' '}
                   <Link
@@ -95,4 +95,10 @@ export function Reckoning({
       </ol>
     </section>
   )
+}
+
+/** Whether the next step comes of the same setting: one link to it is enough. */
+function goesOn(steps: MethodQuote['reckoning'], index: number): boolean {
+  const [here, next] = [steps[index]?.setting, steps[index + 1]?.setting]
+  return Boolean(here && next && settingPath(here) === settingPath(next))
 }

@@ -110,6 +110,7 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
         lowest: 'Of these the lowest alone',
         dearest_first: 'The dearest first price once, every other unit at its additional price',
       }[text(numbers, 'how')]!
+    case 'live.markup':
     case 'adjust.handling': {
       const fixed = numbers.fixed
         ? `${Number(numbers.count) > 1 ? `${text(numbers, 'count')} × ` : ''}${formats.money(text(numbers, 'fixed'))}`
@@ -117,7 +118,9 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
       const percent = numbers.percent
         ? `${text(numbers, 'percent')} % of ${formats.money(text(numbers, 'of'))}`
         : ''
-      return `Handling: ${[fixed, percent].filter(Boolean).join(' and ')}, ${formats.money(text(numbers, 'added'))}`
+      const parts = [fixed, percent].filter(Boolean).join(' and ')
+      const added = formats.money(text(numbers, 'added'))
+      return `${step.code === 'live.markup' ? 'Markup' : 'Handling'}: ${parts}${parts === added ? '' : `, ${added}`}`
     }
     case 'adjust.minimum':
       return `At least this, not ${formats.money(text(numbers, 'from'))}`

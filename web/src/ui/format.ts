@@ -53,3 +53,8 @@ export function countryName(code: string): string {
 export function counted(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`
 }
+
+/** How old a live price is. */
+export function liveWords(age: number): string {
+  return age > 1 ? `live, ${age} s ago` : 'live'
+}

@@ -13,25 +13,46 @@ class RuleFindingsTest < Minitest::Test
   # What the audit says of generated rules, against every cart of the small world: what it calls impossible never happens
   # there, what it calls possible is shown by its own cart, and nothing is missed.
   def test_contradictions_against_every_cart_of_a_small_world
+    said = against(small, worlds, 250, ->(random) { small_condition(random) })
+    assert_equal 0, said[:unknown]
+    assert_operator said[:none], :>, 15
+    assert_operator said[:shown], :>, 100
+  end
+
+  # The same of a catalogue with variants, of sizes and weights, days, and one kind of address.
+  def test_contradictions_in_a_world_of_goods_days_and_addresses
+    said = against(catalogued, addressed, 250, ->(random) { other_condition(random) })
+    assert_equal 0, said[:unknown]
+    assert_operator said[:none], :>, 15
+    assert_operator said[:shown], :>, 100
+  end
+
+  def against(shop, world, times, condition)
     random = Random.new(3)
-    world = worlds
-    shop = small
     facts = world.map { |sent, at| terms(shop, sent, at) }
     said = Hash.new(0)
-    250.times do
-      wishes = Array.new(random.rand(1..2)) { [GateMile::Tree.read(GateMile::Reader.new(small_tree(random, 1)), shop.currency), random.rand(3).positive?] }
+    times.times do
+      wishes = Array.new(random.rand(1..2)) do
+        [GateMile::Tree.read(GateMile::Reader.new(small_tree(random, 1, condition)), shop.currency), random.rand(3).positive?]
+      end
       found = GateMile::Situations.new(shop).find(wishes)
       happens = facts.any? { |one| wishes.all? { |tree, wanted| tree.test(one) == wanted } }
-      said[found.is_a?(Symbol) ? found : :shown] += 1
+      kind = found.is_a?(Symbol) ? found : :shown
+      kind = :tied if kind == :unknown && tied?(wishes.map(&:first))
+      said[kind] += 1
       refute_equal :none, found, wishes.map { |tree, wanted| [tree.dump, wanted] }.inspect if happens
       next if found.is_a?(Symbol)
 
       seen = terms(shop, found.cart, GateMile::LocalMoment.utc(found.at || "2026-01-05T12:00", "Europe/London"))
       wishes.each { |tree, wanted| assert_equal wanted, tree.test(seen), tree.dump.inspect }
     end
-    assert_equal 0, said[:unknown]
-    assert_operator said[:none], :>, 15
-    assert_operator said[:shown], :>, 100
+    said
+  end
+
+  # Addresses asked for by several facts are beyond what the audit checks.
+  def tied?(trees)
+    facts = ->(part) { part.is_a?(GateMile::Tree) ? part.parts.flat_map(&facts) : [part] }
+    trees.flat_map(&facts).grep(GateMile::Condition::OfAddress).map { |one| [one.fact, one.country] }.uniq.size > 1
   end
 
   # Every cart there is of these goods, groups, coupons and days.
@@ -62,8 +83,8 @@ class RuleFindingsTest < Minitest::Test
     GateMile::Terms.new(shop, GateMile::Facts.new(shop, sent, shop.basket(sent), at), zone, sent.destination)
   end
 
-  def small_tree(random, depth)
-    parts = Array.new(random.rand(1..3)) { depth < 3 && random.rand(3).zero? ? small_tree(random, depth + 1) : small_condition(random) }
+  def small_tree(random, depth, condition)
+    parts = Array.new(random.rand(1..3)) { depth < 3 && random.rand(3).zero? ? small_tree(random, depth + 1, condition) : condition.call(random) }
     { pick(random, %w[all all any none]) => parts }
   end
 
@@ -77,6 +98,42 @@ class RuleFindingsTest < Minitest::Test
     when 4 then pick(random, [{ "fact" => "group", "of" => ["trade"] }, { "fact" => "group", "of" => %w[trade crew] }, { "fact" => "coupon", "of" => ["k"] }])
     else pick(random,
               [{ "fact" => "weekday", "of" => [1] }, { "fact" => "weekday", "of" => [6, 7] }, { "fact" => "time", "from" => "22:00", "until" => "06:00" }])
+    end
+  end
+
+  # A product with two variants, one that is hazardous, one alone; "X" is in no catalogue.
+  def catalogued
+    size = ->(side) { %w[length width height].to_h { |name| [name, "#{side} cm"] } }
+    book(products: [{ "sku" => "A", "name" => "A", "price" => "1.00", "class" => "c", "weight" => "1 kg", "size" => size.call(10) },
+                    { "sku" => "B", "name" => "B", "price" => "1.00", "tags" => ["gift"], "weight" => "2 kg", "size" => size.call(30),
+                      "variants" => [{ "sku" => "B1", "name" => "1" }, { "sku" => "B2", "name" => "2", "class" => "d" }] },
+                    { "sku" => "C", "name" => "C", "price" => "1.00", "hazardous" => true, "weight" => "1 kg", "size" => size.call(10) }],
+         classes: [{ "id" => "c", "name" => "Small" }, { "id" => "d", "name" => "Heavy" }])
+  end
+
+  PLACES = [{ "country" => "GB" }, { "country" => "GB", "postcode" => "PA20 9ZZ" }, { "country" => "FR" }, { "country" => "DE", "postcode" => "12345" },
+            { "country" => "DE", "region" => "BY", "postcode" => "80331" }, { "country" => "DE", "region" => "HE" }].freeze
+  DAYS = [Time.utc(2026, 5, 31, 12), Time.utc(2026, 6, 1, 12), Time.utc(2026, 6, 30, 12), Time.utc(2026, 7, 1, 12)].freeze
+
+  def addressed
+    goods = %w[A B1 B2 C X].flat_map { |sku| sku == "X" ? [{ "sku" => "X", "name" => "X" }, { "sku" => "X", "name" => "X", "hazardous" => true }] : [{ "sku" => sku }] }
+    goods << { "name" => "Any goods" } << { "name" => "Any goods", "tags" => ["gift"] } << { "name" => "Any goods", "class" => "Small" }
+    lists = goods.map { |one| [one] } + goods.combination(2).to_a
+    lists.product(PLACES, ["1 Quay", "PO Box 4"], DAYS).map do |lines, place, street, at|
+      lines = lines.map { |one| { "quantity" => 1, "unit_price" => "0.00", **one } }
+      [{ "lines" => lines, "destination" => { **place, "lines" => [street] } }, at]
+    end
+  end
+
+  def other_condition(random)
+    case random.rand(5)
+    when 0, 1 then { "fact" => "product", "of" => pick(random, [%w[A], %w[B], %w[B1], %w[a c], %w[X], %w[B2 X]]), "lines" => pick(random, %w[any every]) }
+    when 2 then pick(random, [{ "fact" => "tag", "of" => ["GIFT"] }, { "fact" => "hazard" }, { "fact" => "class", "of" => %w[c] }])
+      .merge("lines" => pick(random, %w[any every]))
+    when 3 then pick(random, [{ "fact" => "date", "first" => "2026-06-01" }, { "fact" => "date", "last" => "2026-06-30" },
+                              { "fact" => "date", "first" => "2026-06-01", "last" => "2026-06-30" }])
+    else pick(random, [{ "fact" => "country", "of" => %w[GB] }, { "fact" => "country", "of" => %w[FR DE] }, { "fact" => "po_box" },
+                       { "fact" => "region", "country" => "DE", "of" => %w[BY HE] }, { "fact" => "postcode", "country" => "DE", "of" => ["12", "8#3"] }])
     end
   end
 

@@ -40,17 +40,13 @@ module GateMile
         return [[[part, wanted]]] if wanted
 
         case part
-        when Condition::Measured then outside(part).map { |one| [[one, true]] }
-        when Condition::OnClock then if part.fact == "date"
-                                       days(part).map do |one|
-                                         [[one, true]]
-                                       end
-                                     else
-                                       [[[rest(part), true]]]
-                                     end
+        when Condition::Measured then either(outside(part))
+        when Condition::OnClock then either(part.fact == "date" ? days(part) : [rest(part)])
         else [[[part, false]]]
         end
       end
+
+      def either(conditions) = conditions.map { |one| [[one, true]] }
 
       def outside(part)
         below = part.with(low: nil, low_in: true, high: part.low, high_in: !part.low_in) if part.low

@@ -25,6 +25,7 @@ module GateMile
     # @return [Array<Hash>, Symbol] fields of the cart's lines; :none where no goods are like that, :unknown where there
     #   are too many conditions to look at
     def lines
+      return :none unless @some.all? { |wish| line(@every & wish) }
       return :unknown if @some.size > MOST
 
       partitions(@some.empty? ? [Wish.new([], [])] : @some).sort_by(&:size).each do |groups|
@@ -56,10 +57,10 @@ module GateMile
 
     # @return [Hash, nil] a line that is like that
     def line(wish)
-      skus = allowed(wish, "product")
-      return free_line(wish) if skus.nil?
+      named = of_fact(wish.of, "product")
+      return free_line(wish) if named.empty?
 
-      skus.lazy.flat_map { |sku| articles(sku) }.filter_map { |item| named_line(item, wish) }.first
+      named.first.of.lazy.flat_map { |sku| articles(sku) }.filter_map { |item| named_line(item, wish) }.first
     end
 
     # @return [Array<String>, nil] values that every "of" names and no "not of" does; nil where any will do
@@ -83,25 +84,20 @@ module GateMile
     end
 
     def named_line(item, wish)
-      line = { "sku" => item.is_a?(String) ? item : item.sku }
-      if item.is_a?(String)
-        return item_fits?(line,
-                          wish) ? line.merge(free_line(without_products(wish)) || (return nil)).except("name") : nil
-      end
+      return uncatalogued(item, wish) if item.is_a?(String)
 
       seen = Line.new(sku: item.sku, kin: item.product.sku, shipping_class: item.shipping_class, tags: item.tags,
                       hazardous: item.hazardous)
-      fits?(seen, wish) && item.ships ? line : nil
+      { "sku" => item.sku } if item.ships && fits?(seen, wish)
     end
 
-    def item_fits?(line, wish)
-      seen = Line.new(sku: line["sku"], kin: line["sku"], tags: [], hazardous: false)
-      of_fact(wish.of, "product").all? { |one| one.include?(seen) } &&
-        of_fact(wish.not_of, "product").none? { |one| one.include?(seen) }
-    end
+    # Goods of a SKU that is in no catalogue: all but the SKU is open.
+    def uncatalogued(sku, wish)
+      products, others = [wish.of, wish.not_of].map { |list| list.partition { |one| one.fact == "product" } }.transpose
+      seen = Line.new(sku: sku, kin: sku, tags: [], hazardous: false)
+      return unless fits?(seen, Wish.new(*products))
 
-    def without_products(wish)
-      Wish.new(*[wish.of, wish.not_of].map { |list| list.reject { |condition| condition.fact == "product" } })
+      free_line(Wish.new(*others))&.except("name")&.merge("sku" => sku)
     end
 
     def fits?(seen, wish) = wish.of.all? { |one| one.include?(seen) } && wish.not_of.none? { |one| one.include?(seen) }

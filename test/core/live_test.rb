@@ -101,6 +101,25 @@ class LiveTest < Minitest::Test
     assert_equal([["/rates/0/live/ladder", :no_plan_to_fall_back_on]], problems_of { shop({ "ladder" => { "silent" => { "kind" => "plan" } } }) })
   end
 
+  # A sampled strip against quotes of the very carts that it stands for: at each piece's ends, and one round of questions.
+  def test_a_sampled_strip_is_made_of_quotes
+    port = -> { Port.new { |request| answered("S" => [format("%.2f", 3 + (request.parcels.first.grams / 1000)), nil]) } }
+    shop = shop({ "handling" => { "percent" => "10" } })
+    [3, 40].each do |here|
+      once = port.call
+      sent = cart({ "lines" => [line("A", here)], "destination" => to("GB").merge("postcode" => "TR29 4ZZ") })
+      pieces = GateMile::PriceLines.new(shop, sent, "quantity", 65, at: AT, carriers: once).of["r"]
+      assert(pieces.all?(&:sampled))
+      assert_equal [1, 65, true], [pieces.first.from, pieces.last.to, pieces.each_cons(2).all? { |one, two| one.to == two.from }]
+      pieces.each do |piece|
+        assert_equal([piece.price, piece.last].map(&:to_s), [piece.from, piece.to].map { |units| ask(shop, port.call, [line("A", units)]).first })
+      end
+      assert_equal 20, once.asked.size, "ten positions, two carriers"
+    end
+    level = GateMile::PriceLines.new(shop, cart({ "lines" => [line("A", 1)], "destination" => to("GB") }), "quantity", 4, at: AT, carriers: port.call).of["r"]
+    assert_equal([[1, 4]], level.map { |piece| [piece.from, piece.to] })
+  end
+
   # By hand: Monday 1 June 2026 is an ordinary day; 25 December is a Friday and 28 December the substitute for Boxing Day
   # (gov.uk, bank holidays of England and Wales 2026; the holidays gem says the same).
   def test_business_days

@@ -116,7 +116,9 @@ class RuleFindingsTest < Minitest::Test
   DAYS = [Time.utc(2026, 5, 31, 12), Time.utc(2026, 6, 1, 12), Time.utc(2026, 6, 30, 12), Time.utc(2026, 7, 1, 12)].freeze
 
   def addressed
-    goods = %w[A B1 B2 C X].flat_map { |sku| sku == "X" ? [{ "sku" => "X", "name" => "X" }, { "sku" => "X", "name" => "X", "hazardous" => true }] : [{ "sku" => sku }] }
+    goods = %w[A B1 B2 C X].flat_map do |sku|
+      sku == "X" ? [{ "sku" => "X", "name" => "X" }, { "sku" => "X", "name" => "X", "hazardous" => true }] : [{ "sku" => sku }]
+    end
     goods << { "name" => "Any goods" } << { "name" => "Any goods", "tags" => ["gift"] } << { "name" => "Any goods", "class" => "Small" }
     lists = goods.map { |one| [one] } + goods.combination(2).to_a
     lists.product(PLACES, ["1 Quay", "PO Box 4"], DAYS).map do |lines, place, street, at|

@@ -300,13 +300,8 @@ module GateMile
 
       two = [@scaled.here, @scaled.here * 2]
       one, other = two.map { |position| watched(rate, place, position) }
-      treated_breaks + packing_breaks(rate, place) + (if one.size == other.size
-                                                        one.zip(other).flat_map do |pair|
-                                                          meets(two, *pair)
-                                                        end
-                                                      else
-                                                        []
-                                                      end)
+      alike = one.size == other.size ? one.zip(other) : []
+      treated_breaks + packing_breaks(rate, place) + alike.flat_map { |pair| meets(two, *pair) }
     end
 
     def ordinary(rate, place, position)

@@ -30,13 +30,14 @@ module Server
       def cause(refusal) = { code: refusal.code, numbers: GateMile::Plain.of(refusal.numbers), setting: nil }
 
       def parcel(parcel, policy, store)
-        { box: parcel.packed&.box&.name, times: parcel.times, units: parcel.units, names: parcel.names,
+        { box: parcel.packed&.box&.name, times: parcel.times, units: parcel.units, contents: contents(parcel),
           weight: weight(parcel.weight, store), volumetric: weight(volumetric(parcel, policy), store),
           billable: weight(policy.billable(parcel), store), fill: fill(parcel.packed),
           size: parcel.size&.map { |side| GateMile::Length.new(side, store.length_unit).to_s },
           drawing: parcel.packed && drawing(parcel.packed) }
       end
 
+      def contents(parcel) = parcel.contents.map { |name, units| { name: name, units: units } }
       def volumetric(parcel, policy) = policy.divisor && policy.volumetric(parcel.volume)
 
       def weight(base, store) = base && GateMile::Weight.new(GateMile::Decimal.simplify(base), store.weight_unit).to_s

@@ -95,6 +95,19 @@ class LiveBrowserTest < Minitest::Test
     click_button "Add box"
     assert_field "Name of Shoe box", with: "Shoe box"
     assert_accessible "boxes and parcels"
+    visit "/shop?item=2*CHN-08&to=GB&postcode=TR29+4ZZ"
+    within(bench) do
+      click_button "How is it packed?"
+      assert_text "No size is known of Anchor chain 8 mm, per metre"
+    end
+    fill_in "Size of goods without one: length", with: "10 cm"
+    fill_in "Size of goods without one: width", with: "10 cm"
+    assert_text "Length, width and height belong together."
+    fill_in "Size of goods without one: height", with: "none"
+    find_field("Size of goods without one: height").send_keys(:enter)
+    assert_selector "[aria-label='Size of goods without one: height'][aria-invalid=true]"
+    fill_in("Size of goods without one: height", with: "10 cm").send_keys(:enter)
+    within(bench) { assert_text "2 × Anchor chain 8 mm, per metre" }
   end
 
   def test_carriers_are_asked_about_each_product

@@ -24,10 +24,12 @@ class LiveTest < Minitest::Test
               { "id" => "g", "name" => "Gannet", "services" => [{ "code" => "E", "name" => "Express" }] }].freeze
   ALL = [%w[p S], %w[p Q], %w[g E]].freeze
 
+  FROM_QUAY = STORE.merge("ship_from" => { "country" => "GB", "postcode" => "TR29 4ZZ" }).freeze
+
   def shop(live, plan: nil, **more)
     services = ALL.map { |carrier, service| { "carrier" => carrier, "service" => service } }
     rate = { "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan, "live" => { "services" => services }.merge(live) }.compact
-    book(carriers: CARRIERS, store: STORE.merge("ship_from" => { "country" => "GB", "postcode" => "TR29 4ZZ" }), rates: [rate], **more)
+    book(carriers: CARRIERS, rates: [rate], store: FROM_QUAY, **more)
   end
 
   def money(text) = GateMile::Money.parse(text, GateMile::Currency["GBP"])
@@ -99,6 +101,38 @@ class LiveTest < Minitest::Test
                 rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "live" => { "services" => [{ "carrier" => "p", "service" => "S" }] } }])
     assert_equal [:no_origin], ask(bare, port).first
     assert_equal([["/rates/0/live/ladder", :no_plan_to_fall_back_on]], problems_of { shop({ "ladder" => { "silent" => { "kind" => "plan" } } }) })
+  end
+
+  # What stands in for a weight or a size that is not known counts in parcels, and is told; elsewhere nothing is made up.
+  def test_what_stands_in_for_missing_weights_and_sizes
+    goods = [{ "sku" => "A", "name" => "Shackle", "price" => "1.90", "weight" => "0.3 kg" }, { "sku" => "N", "name" => "Net", "price" => "1.00" }]
+    parcels = { "kind" => "unit", "unit_weight" => "1 kg", "unit_size" => { "length" => "10 cm", "width" => "20 cm", "height" => "5 cm" } }
+    asked = lambda { |policy|
+      port = Port.new { |request| usual(request) }
+      found = shop({}, products: goods, store: STORE.merge("parcels" => policy, "ship_from" => { "country" => "GB" }))
+      price, quote = ask(found, port, [line("A"), line("N", 2)])
+      told = quote.reckoning.select { |step| step.code == :"parcels.stand_in" }
+      [price, port.asked.first&.parcels&.map { |one| one.dump.except("value") }, told.map { |step| step.numbers.except(:zone) }]
+    }
+    told = [{ names: ["Net"], weight: "1 kg" }, { names: %w[Shackle Net], size: "10 cm × 20 cm × 5 cm" }]
+    sent = [[300, 1], [1000, 2]].map { |grams, count| { "grams" => grams, "millimetres" => [200, 100, 50], "count" => count } }
+    assert_equal ["4.00", sent, told], asked.call(parcels)
+    assert_equal [[:no_weight], nil, []], asked.call("kind" => "unit")
+    # 2 × 1 kg, and a thousandth of a cubic metre at 5000 cm³/kg is 0.2 kg: the parcels of 1.3 kg in all are billed by weight.
+    priced = lambda { |measure, group, policy|
+      steps = [{ "at" => "0 kg", "amount" => "1.00" }, { "at" => "2.2 kg", "amount" => "2.00" }]
+      plan = { "group" => group, "schedule" => { "kind" => "steps", "measure" => measure, "steps" => steps }, "parcels" => policy }
+      one = book(products: goods, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan }])
+      found = quote(one, [line("A"), line("N", 2)], to("GB")).methods.first
+      found.price&.to_s || found.causes.map(&:code)
+    }
+    one = parcels.merge("kind" => "one", "divisor" => "5000")
+    assert_equal(["2.00", "2.00", [:no_weight], [:no_weight]],
+                 [%w[billable_weight cart], %w[weight parcel], %w[weight cart]].map { |measure, group| priced.call(measure, group, one) } +
+                   [priced.call("billable_weight", "cart", one.except("unit_weight"))])
+    bad = { "kind" => "one", "unit_weight" => "0 kg", "unit_size" => { "length" => "1 m", "height" => "1 m" } }
+    assert_equal([["/store/parcels/unit_weight", :zero], ["/store/parcels/unit_size/width", :missing]],
+                 problems_of { shop({}, store: STORE.merge("parcels" => bad)) })
   end
 
   # A sampled strip against quotes of the very carts that it stands for: at each piece's ends, and one round of questions.

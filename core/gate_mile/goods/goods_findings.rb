@@ -105,7 +105,7 @@ module GateMile
       found = articles.reject(&:weight)
       return [] if found.empty?
 
-      needing = @rates.select { |rate| rate.plan&.needs_weight? }
+      needing = @rates.select { |rate| rate.plan&.needs_weight?(@book.store.parcels) }
       [Finding.new(code: :no_weight, harm: needing.any? ? :warning : :note,
                    numbers: { rates: needing.size, count: found.size, names: found.first(SHOWN).map(&:name) })]
     end

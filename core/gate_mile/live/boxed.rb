@@ -18,7 +18,7 @@ module GateMile
 
       cartons, loose = units.partition { |unit| unit.line.packing == "carton" }
       boxes = loose.empty? ? [] : packed(loose)
-      boxes.is_a?(Refusal) ? boxes : cartons.map { |unit| carton(unit) } + boxes
+      boxes.is_a?(Refusal) ? boxes : cartons.map { |unit| @policy.single(unit) } + boxes
     end
 
     private
@@ -35,12 +35,6 @@ module GateMile
 
     def names(units) = units.flat_map(&:names).uniq
 
-    def carton(unit)
-      @policy.packed([[unit, 1]], unit.times).tap { |parcel| parcel.size = sides(unit) }
-    end
-
-    def sides(unit) = unit.line.size.then { |size| [size.length, size.width, size.height].map(&:base) }
-
     def packed(units)
       return Refusal.new(code: :no_boxes, incomplete: true, numbers: {}) if @boxes.empty?
 
@@ -52,13 +46,17 @@ module GateMile
       packing.pack(items).map { |one| parcel(one) }
     end
 
-    def item(unit) = Packing::Item.new(sides(unit), unit.weight, unit.line.packing == "upright", unit.times, unit)
+    def item(unit)
+      Packing::Item.new(@policy.sides(unit), unit.weight, unit.line.packing == "upright", unit.times, unit)
+    end
+
+    def value(one) = one.contents.sum { |item, count| item.load.value * count }
+    def contents(one) = @policy.contents(one.contents.map { |item, count| [item.load, count] })
 
     def parcel(one)
       outer = one.box.outside.to_h.values.map(&:base)
-      ParcelPolicy::Parcel.new(one.units, one.weight, one.volume, one.times,
-                               one.contents.sum { |item, count| item.load.value * count }, outer.max,
-                               names(one.blocks.map { |block| block.item.load }), one, outer)
+      ParcelPolicy::Parcel.new(one.units, one.weight, one.volume, one.times, value(one), outer.max, contents(one),
+                               one, outer)
     end
   end
 end

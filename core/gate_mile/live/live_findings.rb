@@ -48,7 +48,8 @@ module GateMile
     # Goods without weight, and where parcels are packed into boxes those without a size.
     def unknown(rate)
       policy = rate.plan&.parcels || @book.store.parcels
-      found = travelling(rate).select { |one| one.weight.nil? || (policy.kind == :boxes && one.size.nil?) }
+      sized = policy.kind != :boxes || policy.unit_size
+      found = travelling(rate).select { |one| (one.weight || policy.unit_weight).nil? || (one.size.nil? && !sized) }
       found.empty? ? [] : [finding(:live_unmeasured, :warning, rate, **told(found))]
     end
 

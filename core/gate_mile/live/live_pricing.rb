@@ -40,6 +40,7 @@ module GateMile
       return refused(obstacle) if obstacle
       return refused(Refusal.new(code: :live_waiting, incomplete: true, numbers: {})) if @run.answers.nil?
 
+      loads.stand_ins.each { |numbers| @steps << [:"parcels.stand_in", nil, numbers] }
       candidates = answers
       chosen = @live.first_of(candidates) { |one| [one.price, one.days, one.at] }
       chosen ? settled(chosen, candidates) : fallen
@@ -75,10 +76,8 @@ module GateMile
       bare.any? ? Refusal.new(code: :no_weight, incomplete: true, numbers: { names: bare.flat_map(&:names).uniq }) : nil
     end
 
-    def parcels
-      policy = @rate.plan&.parcels || store.parcels
-      @parcels ||= @basket.loads(@lines, store.basis, policy, @lines).parcels
-    end
+    def parcels = @parcels ||= loads.parcels
+    def loads = @basket.loads(@lines, store.basis, @rate.plan&.parcels || store.parcels, @lines)
 
     def request(carrier)
       codes = @live.services.select { |id, _| id == carrier.id }.map(&:last)

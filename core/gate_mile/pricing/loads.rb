@@ -30,6 +30,9 @@ module GateMile
     # @return [Array<ParcelPolicy::Parcel>, Refusal]
     def parcels = @parcels ||= @policy.parcels(units, @boxes)
 
+    # @return [Array<Hash>] what the policy lets stand in for weights and sizes that are not known
+    def stand_ins = @policy.stand_ins(units)
+
     # @return [Integer, Refusal] how many parcels the lines make
     def parcel_count
       parcels.is_a?(Refusal) ? parcels : parcels.sum(&:times)

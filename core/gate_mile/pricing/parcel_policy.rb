@@ -6,15 +6,20 @@ module GateMile
   #
   # up_to: {Weight} or nil; size: {Sides} of the fixed one; tare: {Weight} of its packing, or nil; divisor: number of
   # `per` for one unit of weight, the volumetric divisor: cm³ for a kilogram or in³ for a pound; nil for none;
-  # boxes: ids of those that are used, nil for all of the store's.
-  class ParcelPolicy < Value.of(:kind, :up_to, :size, :tare, :divisor, :per, :boxes)
+  # boxes: ids of those that are used, nil for all of the store's; unit_weight, unit_size: {Weight} and {Sides} that
+  # stand in, in parcels, for a unit that has none of its own, or nil.
+  class ParcelPolicy < Value.of(:kind, :up_to, :size, :tare, :divisor, :per, :boxes, :unit_weight, :unit_size)
     KINDS = %w[one unit fixed boxes].freeze
     PER = { "kg" => [Volume::UNITS["cm3"], Weight::UNITS["kg"]], "lb" => [Volume::UNITS["in3"], Weight::UNITS["lb"]] }
           .freeze
 
     # One parcel of some units. weight, volume: base units, nil where not known; times: how many there are of it.
-    # packed: {Packing::Packed}, of the kind boxes; size: [length, width, height] as carriers measure it, where known.
-    Parcel = Struct.new(:units, :weight, :volume, :times, :value, :longest, :names, :packed, :size)
+    # packed: {Packing::Packed}, of the kind boxes; size: [length, width, height] as carriers measure it, where known;
+    # contents: units of one, by what they are called.
+    Parcel = Struct.new(:units, :weight, :volume, :times, :value, :longest, :contents, :packed, :size) do
+      # @return [Array<String>] of the goods in it
+      def names = contents.keys
+    end
 
     class << self
       # @param reader [Reader] of what may have a policy of its own
@@ -29,7 +34,8 @@ module GateMile
                      size: kind == "fixed" ? reader.object("size")&.then { |item| Sides.read(item) } : nil,
                      tare: kind == "fixed" ? weight(reader, "tare") : nil, divisor: divisor(reader),
                      per: reader.choice("per", among: PER.keys, default: "kg"),
-                     boxes: (reader.texts("boxes", most: 200) if kind == "boxes" && reader.given?("boxes", read: true)))
+                     boxes: (reader.texts("boxes", most: 200) if kind == "boxes" && reader.given?("boxes", read: true)),
+                     unit_weight: weight(reader, "unit_weight"), unit_size: unit_size(reader))
         reader.finish
         policy
       end
@@ -38,7 +44,13 @@ module GateMile
 
       def weight(reader, key)
         reader.parsed(key, required: false) do |text|
-          Weight.parse(text).tap { |found| raise Malformed, :zero if found.zero? && key == "up_to" }
+          Weight.parse(text).tap { |found| raise Malformed, :zero if found.zero? && key != "tare" }
+        end
+      end
+
+      def unit_size(reader)
+        reader.object("unit_size", required: false)&.then { |item| Sides.read(item) }.tap do |sides|
+          sides.to_h.each { |side, length| reader.problem(["unit_size", side], :zero) if length&.zero? }
         end
       end
 
@@ -64,12 +76,33 @@ module GateMile
     # @param boxes [Array<Box>] of the store
     # @return [Array<Parcel>, Refusal]
     def parcels(units, boxes = [])
+      units = units.map { |unit| stated(unit) }
       case kind
       when :boxes then Boxed.new(self, boxes).parcels(units)
-      when :unit then units.map { |unit| packed([[unit, 1]], unit.times) }
+      when :unit then units.map { |unit| single(unit) }
       when :fixed then [fixed(units)]
       else up_to ? filled(units) : [packed(units.map { |unit| [unit, unit.times] }, 1)]
       end
+    end
+
+    # What stands in for a weight or a size that is not known.
+    # @param units [Array<Load>] single units
+    # @return [Array<Hash>] :names, and :weight or :size
+    def stand_ins(units)
+      [[:weight, unit_weight], [:size, unit_size && unit_size.dump.values.join(" × ")]].filter_map do |field, text|
+        bare = units.reject { |unit| unit[field == :size ? :volume : field] }
+        { names: names(bare), field => text.to_s } if text && bare.any?
+      end
+    end
+
+    # @param unit [Load]
+    # @return [Array] length, width and height in base units
+    def sides(unit) = (unit.line.size || unit_size).to_h.values.map(&:base)
+
+    # @param unit [Load]
+    # @return [Parcel] of it alone, as it is
+    def single(unit)
+      packed([[unit, 1]], unit.times).tap { |parcel| parcel.size = sides(unit) if unit.volume }
     end
 
     # @param parcel [Parcel]
@@ -82,7 +115,8 @@ module GateMile
     # @return [Hash] for JSON
     def dump
       { "kind" => kind.to_s, "up_to" => up_to&.to_s, "size" => size&.dump, "tare" => tare&.to_s,
-        "divisor" => divisor && Decimal.write(divisor), "per" => (per if divisor), "boxes" => boxes }.compact
+        "divisor" => divisor && Decimal.write(divisor), "per" => (per if divisor), "boxes" => boxes,
+        "unit_weight" => unit_weight&.to_s, "unit_size" => unit_size&.dump }.compact
     end
 
     # @param content [Array<Array(Load, Integer)>] units, each so many times
@@ -91,10 +125,23 @@ module GateMile
     def packed(content, times)
       Parcel.new(content.sum { |_, count| count }, total(content, :weight), total(content, :volume), times,
                  content.sum { |unit, count| unit.value * count }, longest(content),
-                 content.flat_map { |unit,| unit.names }.uniq)
+                 contents(content))
+    end
+
+    # @param content [Array<Array(Load, Integer)>]
+    # @return [Hash{String => Integer}] units by what they are called
+    def contents(content)
+      content.each_with_object(Hash.new(0)) { |(unit, count), found| found[unit.label] += count }
     end
 
     private
+
+    def stated(unit)
+      weight = unit.weight || unit_weight&.base
+      return unit.with(weight: weight) if unit.volume || unit_size.nil?
+
+      unit.with(weight: weight, volume: unit_size.to_h.values.map(&:base).inject(:*), longest: unit_size.longest.base)
+    end
 
     def total(content, field)
       content.sum { |unit, count| unit[field]&.*(count) || (return nil) }

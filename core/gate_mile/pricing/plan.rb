@@ -56,9 +56,19 @@ module GateMile
     # @return [Array] all its schedules
     def schedules = classes ? classes.all.map(&:schedule).compact : [schedule]
 
-    # @return [Boolean] whether it looks at the weights of goods
-    def needs_weight?
-      schedules.compact.flat_map(&:gauges).any? { |gauge| gauge.name.end_with?("weight") } || limited_parcels?
+    # @return [Boolean] whether its price depends on how goods become parcels
+    def parcelled?
+      group == "parcel" || adjustment.per == "parcel" || gauges.any? { |gauge| gauge.name == "billable_weight" }
+    end
+
+    # @param shops [ParcelPolicy] the store's
+    # @return [Boolean] whether it looks at the weights of goods, and nothing stands in for one that is not known
+    def needs_weight?(shops)
+      stands_in = (parcels || shops).unit_weight
+      names = gauges.map(&:name)
+      return true if names.include?("weight") && !(stands_in && group == "parcel")
+
+      (names.include?("billable_weight") || limited_parcels?) && !stands_in
     end
 
     # @param lines [Array<Line>] ordinary ones, at least one
@@ -76,6 +86,7 @@ module GateMile
 
     private
 
+    def gauges = schedules.compact.flat_map(&:gauges)
     def limited_parcels? = (group == "parcel" || adjustment.per == "parcel") && !parcels&.up_to.nil?
   end
 end

@@ -27,6 +27,7 @@ module GateMile
       loads = @loads.by(@plan.group)
       return refused([loads]) if loads.is_a?(Refusal)
 
+      @loads.stand_ins.each { |numbers| @steps << [:"parcels.stand_in", nil, numbers] } if @plan.parcelled?
       priced = @plan.classes ? by_class(loads) : loads.map { |load| [load, load.times, @plan.schedule] }
       refusals, priced = priced.partition { |item| item.is_a?(Refusal) }
       prices = priced.map { |load, times, schedule| price(load, times, schedule) }

@@ -1755,6 +1755,13 @@ export interface components {
              * @enum {string}
              */
             per?: "kg" | "lb";
+            /** @description Of one unit in parcels, where its product has none */
+            unit_weight?: string;
+            unit_size?: {
+                length: string;
+                width: string;
+                height: string;
+            };
         };
         Plan: {
             /** @enum {string} */
@@ -2388,7 +2395,10 @@ export interface components {
                 box: string | null;
                 times: number;
                 units: number;
-                names: string[];
+                contents: {
+                    name: string;
+                    units: number;
+                }[];
                 weight: string | null;
                 volumetric: string | null;
                 billable: string | null;

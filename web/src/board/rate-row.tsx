@@ -98,8 +98,10 @@ export function RateRow({
 function promised(rate: Rate, method: Method, quote: MethodQuote | undefined): string {
   if (!rate.live) return method.promise ?? ''
   const live = quote?.live ?? null
-  const days = live !== null && rate.live.promise !== 'merchant' && quote?.days
-  const words = days ? `${[...new Set(days)].join('–')} business days` : method.promise
+  // Its own price counts: the carriers' days do not.
+  if (live === null && quote?.price) return method.promise ?? ''
+  const days = quote?.days && `${[...new Set(quote.days)].join('–')} business days`
+  const words = rate.live.promise === 'merchant' ? method.promise : days
   return [words, live === null ? 'asked live' : liveWords(live)].filter(Boolean).join(' · ')
 }
 

@@ -79,7 +79,7 @@ function ParcelRow({ parcel }: { parcel: Parcel }) {
   const layers = parcel.drawing ? layersOf(parcel.drawing) : []
   const [step, setStep] = useState<number | null>(null)
   const layer = Math.min(step ?? layers.length - 1, layers.length - 1)
-  const title = parcel.box ?? (parcel.names.length === 1 ? parcel.names[0] : 'Parcel')
+  const title = parcel.box ?? (parcel.contents.length === 1 ? parcel.contents[0]!.name : 'Parcel')
   return (
     <li className="border-t border-hair py-1.5 first:border-t-0">
       <p className="font-medium">
@@ -123,7 +123,7 @@ function ParcelRow({ parcel }: { parcel: Parcel }) {
           )}
         </>
       )}
-      <p className="text-xs">{parcel.names.join(', ')}</p>
+      <p className="text-xs">{parcel.contents.map(({ name, units }) => `${units} × ${name}`).join(', ')}</p>
     </li>
   )
 }

@@ -2,6 +2,18 @@ import { useState } from 'react'
 import type { Schemas } from '../api/client'
 import { FieldError } from '../ui/field'
 
+const SIDES = ['length', 'width', 'height'] as const
+const NO_SIZE = { length: '', width: '', height: '' }
+const SIZES = ['size', 'unit_size'].flatMap((field) =>
+  ['', ...SIDES.map((side) => `/${side}`)].map((at) => `/${field}${at}`),
+)
+
+function withoutBlanks(parcels: object): Schemas['Parcels'] {
+  return Object.fromEntries(
+    Object.entries(parcels).filter(([, value]) => value !== undefined),
+  ) as Schemas['Parcels']
+}
+
 /** How goods become parcels here, where it is not as the shop says. */
 export function Parcels({
   parcels,
@@ -16,17 +28,30 @@ export function Parcels({
   own?: boolean
 }) {
   const [draft, setDraft] = useState<Schemas['Parcels'] | null>(null)
-  const shown = draft ?? parcels
-  const set = (fields: Partial<Schemas['Parcels']>) => shown && setDraft({ ...shown, ...fields })
-  const keep = () => {
-    if (!draft) return
-    const tidy = Object.fromEntries(
-      Object.entries(draft).filter(([, value]) => value !== ''),
-    ) as Schemas['Parcels']
-    put(tidy)
+  // What was typed stays, wrong or not, until something else is stored.
+  const stored = JSON.stringify(parcels)
+  const [seen, setSeen] = useState(stored)
+  if (seen !== stored) {
+    setSeen(stored)
     setDraft(null)
   }
-  const figure = (field: 'up_to' | 'tare' | 'divisor', words: string, hint: string) => (
+  const shown = draft ?? parcels
+  const set = (fields: Partial<Schemas['Parcels']>) => shown && setDraft({ ...shown, ...fields })
+  // Nobody is told of the second side while typing the first.
+  const half = [draft?.size, draft?.unit_size].some(
+    (size) => size && [1, 2].includes(Object.values(size).filter(Boolean).length),
+  )
+  const keep = () => {
+    if (!draft) return
+    if (half) return
+    const sides = Object.values(draft.unit_size ?? {}).some(Boolean)
+    put(
+      Object.fromEntries(
+        Object.entries(draft).filter(([field, value]) => value !== '' && (field !== 'unit_size' || sides)),
+      ) as Schemas['Parcels'],
+    )
+  }
+  const figure = (field: 'up_to' | 'tare' | 'divisor' | 'unit_weight', words: string, hint: string) => (
     <label className="flex flex-col font-cond text-soft">
       {words}
       <input
@@ -40,7 +65,25 @@ export function Parcels({
       />
     </label>
   )
-  const problem = ['', '/up_to', '/tare', '/divisor', '/size']
+  const sides = (field: 'size' | 'unit_size', label = '') =>
+    SIDES.map((side) => (
+      <label key={side} className="flex flex-col font-cond text-soft">
+        {!label && side}
+        <input
+          className="field w-20 font-sans"
+          aria-label={label ? `${label}: ${side}` : undefined}
+          placeholder={label && side}
+          aria-invalid={errorAt(`/parcels/${field}/${side}`) ? true : undefined}
+          value={shown?.[field]?.[side] ?? ''}
+          onChange={(event) =>
+            set({ [field]: { ...NO_SIZE, ...shown?.[field], [side]: event.target.value } })
+          }
+          onBlur={keep}
+          onKeyDown={(event) => event.key === 'Enter' && keep()}
+        />
+      </label>
+    ))
+  const problem = ['', '/up_to', '/tare', '/divisor', '/unit_weight', ...SIZES]
     .map((at) => errorAt(`/parcels${at}`))
     .find(Boolean)
   return (
@@ -55,7 +98,8 @@ export function Parcels({
             if (!kind) return put(undefined)
             const size =
               kind === 'fixed' ? { size: { length: '30 cm', width: '20 cm', height: '15 cm' } } : {}
-            put({ kind, ...(shown?.divisor ? { divisor: shown.divisor } : {}), ...size })
+            const { divisor, per, unit_weight, unit_size } = shown ?? {}
+            put(withoutBlanks({ kind, divisor, per, unit_weight, unit_size, ...size }))
           }}
         >
           {!own && <option value="">as the shop’s</option>}
@@ -68,17 +112,7 @@ export function Parcels({
       {shown?.kind === 'one' && figure('up_to', 'up to', 'any weight')}
       {shown?.kind === 'fixed' && (
         <>
-          {(['length', 'width', 'height'] as const).map((side) => (
-            <label key={side} className="flex flex-col font-cond text-soft">
-              {side}
-              <input
-                className="field w-20 font-sans"
-                value={shown.size?.[side] ?? ''}
-                onChange={(event) => set({ size: { ...shown.size!, [side]: event.target.value } })}
-                onBlur={keep}
-              />
-            </label>
-          ))}
+          {sides('size')}
           {figure('tare', 'packing weighs', 'nothing')}
         </>
       )}
@@ -94,6 +128,16 @@ export function Parcels({
           <option value="lb">in³ for a lb</option>
         </select>
       )}
+      {shown && (
+        <span className="flex w-full flex-wrap items-end gap-x-6 gap-y-2">
+          {figure('unit_weight', 'Without a weight, one counts as', 'not said')}
+          <span className="font-cond text-soft">
+            Without a size, one counts as
+            <span className="flex gap-1">{sides('unit_size', 'Size of goods without one')}</span>
+          </span>
+        </span>
+      )}
+      {half && <span className="w-full text-xs text-soft">Length, width and height belong together.</span>}
       {problem && <FieldError>{problem}</FieldError>}
     </span>
   )

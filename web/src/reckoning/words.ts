@@ -130,6 +130,10 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
       return `To an ending of ${text(numbers, 'ending').replace(/^0/, '')}, from ${formats.money(text(numbers, 'from'))}`
     case 'price.total':
       return 'The shopper pays'
+    case 'parcels.stand_in':
+      return numbers.weight
+        ? `Without a weight, taken as ${text(numbers, 'weight')} each: ${(numbers.names as string[]).join(', ')}`
+        : `Without a size, taken as ${text(numbers, 'size')} each: ${(numbers.names as string[]).join(', ')}`
     case 'live.own_first':
       return 'The rate’s own price goes before the carriers’'
     case 'live.answer': {

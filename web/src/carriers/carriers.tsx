@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { call, type Carrier, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
@@ -8,6 +7,7 @@ import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
+import { Remover } from '../ui/row-buttons'
 
 type State = Schemas['CarriersState']
 type Tested = Schemas['CarrierTested']
@@ -115,18 +115,14 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
           <button type="button" className="button" onClick={() => void test()}>
             Test the connection
           </button>
-          <button
-            type="button"
-            className="quiet px-1"
-            aria-label={`Remove ${carrier.name}`}
-            onClick={() =>
-              void told(`Removed ${carrier.name}`, () =>
+          <Remover
+            name={carrier.name}
+            remove={() =>
+              told(`Removed ${carrier.name}`, () =>
                 call('DELETE', `/api/carriers/${carrier.id}?lock_version=${carrier.lock_version}`),
               )
             }
-          >
-            <Trash2 size={13} aria-hidden />
-          </button>
+          />
         </span>
       </div>
       <p className="text-soft">

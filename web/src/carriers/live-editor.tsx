@@ -10,6 +10,7 @@ import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { Typed } from '../ui/typed'
 import { liveSentence, serviceName, TROUBLES, type Trouble } from './words'
+import { PerSelect } from '../plans/per-select'
 
 type Fallback = Schemas['Fallback']
 
@@ -194,20 +195,10 @@ export function LiveEditor({ rate }: { rate: Rate }) {
         {live.handling?.fixed && (
           <label className="flex flex-col gap-1 font-cond text-soft">
             for each
-            <select
-              className="field font-sans"
-              value={live.handling.per ?? 'order'}
-              onChange={(event) =>
-                put({
-                  ...live,
-                  handling: { ...live.handling, per: event.target.value as 'order' | 'unit' | 'parcel' },
-                })
-              }
-            >
-              <option value="order">order</option>
-              <option value="unit">unit</option>
-              <option value="parcel">parcel</option>
-            </select>
+            <PerSelect
+              per={live.handling?.per}
+              put={(per) => put({ ...live, handling: { ...live.handling, per } })}
+            />
           </label>
         )}
         {figure('minimum', 'At least')}

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { toast } from 'sonner'
@@ -9,6 +8,7 @@ import { moved, useTold } from '../board/edits'
 import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
+import { Movers, Remover } from '../ui/row-buttons'
 
 type Count = Schemas['ClassCounts']['classes'][number]
 
@@ -173,33 +173,12 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
               <option value="none">no class</option>
             </select>
           )}
-          <button
-            type="button"
-            className="quiet px-1"
-            aria-label={`Move ${item.name} up`}
-            disabled={index === 0}
-            onClick={() => move(-1)}
-          >
-            <ArrowUp size={13} aria-hidden />
-          </button>
-          <button
-            type="button"
-            className="quiet px-1"
-            aria-label={`Move ${item.name} down`}
-            disabled={index === setup.classes.length - 1}
-            onClick={() => move(1)}
-          >
-            <ArrowDown size={13} aria-hidden />
-          </button>
-          <button
-            type="button"
-            className="quiet px-1"
-            aria-label={`Remove ${item.name}`}
-            aria-expanded={leaving}
-            onClick={() => (filled > 0 || used.length > 0 ? setLeaving(!leaving) : remove(''))}
-          >
-            <Trash2 size={13} aria-hidden />
-          </button>
+          <Movers name={item.name} at={index} of={setup.classes.length} move={move} />
+          <Remover
+            name={item.name}
+            open={leaving}
+            remove={() => (filled > 0 || used.length > 0 ? setLeaving(!leaving) : remove(''))}
+          />
         </td>
       </tr>
       {leaving && (

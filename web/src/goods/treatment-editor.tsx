@@ -14,6 +14,7 @@ import { ChargeEditor } from './charge-editor'
 import { BLANK_CHARGE, draftPrice, previewOf, priceOf, type DraftCharge, type DraftPrice } from './draft'
 import { Targets } from './targets'
 import { treatmentSentence } from './words'
+import { Where } from '../ui/where'
 
 type Fields = Schemas['TreatmentFields']
 
@@ -275,26 +276,7 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
         <Travel treatment={treatment} put={put} errorAt={errorAt} />
       </Question>
       <Question title="Where does all this hold?">
-        <div className="flex flex-wrap gap-x-8 gap-y-2">
-          <Some
-            label="Zones"
-            all="in every zone"
-            these="only in these"
-            list={setup.zones}
-            chosen={treatment.zones ?? null}
-            put={(zones) => put({ zones })}
-            error={errorAt('/zones')}
-          />
-          <Some
-            label="Methods"
-            all="with every method"
-            these="only with these"
-            list={setup.methods}
-            chosen={treatment.methods ?? null}
-            put={(methods) => put({ methods })}
-            error={errorAt('/methods')}
-          />
-        </div>
+        <Where of={treatment} put={put} errorAt={errorAt} />
       </Question>
       {conflict && (
         <Conflict

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { ArrowDown, ArrowUp } from 'lucide-react'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { call, type Schemas, type Treatment } from '../api/client'
@@ -10,6 +9,7 @@ import { counted, formatsOf } from '../ui/format'
 import { useFindingsAbout } from '../findings/about'
 import { TreatmentEditor } from './treatment-editor'
 import { goodsFindingSentence, limitsSentence, paysSentence, travelSentence } from './words'
+import { Movers } from '../ui/row-buttons'
 
 type Reach = Schemas['Reaches']['treatments'][number]
 
@@ -182,24 +182,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
           })}
         </div>
         <span className="flex">
-          <button
-            type="button"
-            className="quiet px-1"
-            aria-label={`Move ${treatment.name} up`}
-            disabled={index === 0}
-            onClick={() => move(-1)}
-          >
-            <ArrowUp size={13} aria-hidden />
-          </button>
-          <button
-            type="button"
-            className="quiet px-1"
-            aria-label={`Move ${treatment.name} down`}
-            disabled={index === setup.treatments.length - 1}
-            onClick={() => move(1)}
-          >
-            <ArrowDown size={13} aria-hidden />
-          </button>
+          <Movers name={treatment.name} at={index} of={setup.treatments.length} move={move} />
         </span>
       </div>
       {open && <TreatmentEditor treatment={treatment} focus={focus} close={toggle} />}

@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react'
+import { Copy, Trash2 } from 'lucide-react'
 import { useEffect } from 'react'
 import { useLocation } from 'react-router'
 import { call, type Method } from '../api/client'
@@ -9,6 +9,7 @@ import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { DeliveryTimes } from './delivery'
+import { Movers } from '../ui/row-buttons'
 
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
@@ -142,24 +143,7 @@ function Row({ method, index, told }: RowProps) {
       </td>
       <td className="py-1 text-right whitespace-nowrap text-soft">
         {rates ? `in ${counted(rates, 'zone')}` : 'in no zone yet'}{' '}
-        <button
-          type="button"
-          className="quiet"
-          aria-label={`Move ${method.name} up`}
-          disabled={index === 0}
-          onClick={() => move(-1)}
-        >
-          <ArrowUp size={14} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="quiet"
-          aria-label={`Move ${method.name} down`}
-          disabled={index === setup.methods.length - 1}
-          onClick={() => move(1)}
-        >
-          <ArrowDown size={14} aria-hidden />
-        </button>
+        <Movers name={method.name} at={index} of={setup.methods.length} move={move} />
         <button
           type="button"
           className="quiet"

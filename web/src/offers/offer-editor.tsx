@@ -12,6 +12,7 @@ import { MarginsTable } from './margins'
 import { MilepostEditor } from './milepost-editor'
 import { ThresholdEditor } from './threshold-editor'
 import { offerSentence } from './words'
+import { Where } from '../ui/where'
 
 type Fields = Schemas['OfferFields']
 type Effect = Schemas['Effect']
@@ -95,26 +96,7 @@ export function OfferEditor({
         />
       </Question>
       <Question title="Where, and for which methods?">
-        <div className="flex flex-wrap gap-x-8 gap-y-2">
-          <Some
-            label="Zones"
-            all="in every zone"
-            these="only in these"
-            list={setup.zones}
-            chosen={doc.zones ?? null}
-            put={(zones) => put({ zones })}
-            error={errorAt('/zones')}
-          />
-          <Some
-            label="Methods"
-            all="with every method"
-            these="only with these"
-            list={setup.methods}
-            chosen={doc.methods ?? null}
-            put={(methods) => put({ methods })}
-            error={errorAt('/methods')}
-          />
-        </div>
+        <Where of={doc} put={put} errorAt={errorAt} />
       </Question>
       <Question title="For whom, and when?">
         <Whom doc={doc} put={put} change={change} commit={commit} errorAt={errorAt} />

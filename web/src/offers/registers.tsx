@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
+import { Trash2 } from 'lucide-react'
 import { call, type Coupon, type Group } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { moved, useTold } from '../board/edits'
@@ -6,6 +6,7 @@ import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
+import { Movers, Remover } from '../ui/row-buttons'
 
 /** How many offers and rules name something. */
 function useUses() {
@@ -84,36 +85,15 @@ function GroupRow({ group, at }: { group: Group; at: number }) {
         read={(current) => (current as Group).name ?? ''}
       />
       <span className="flex-1 pt-1.5 text-soft">{uses(group.id)}</span>
-      <button
-        type="button"
-        className="quiet px-1"
-        aria-label={`Move ${group.name} up`}
-        disabled={at === 0}
-        onClick={() => move(-1)}
-      >
-        <ArrowUp size={13} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className="quiet px-1"
-        aria-label={`Move ${group.name} down`}
-        disabled={at === setup.groups.length - 1}
-        onClick={() => move(1)}
-      >
-        <ArrowDown size={13} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className="quiet px-1"
-        aria-label={`Remove ${group.name}`}
-        onClick={() =>
-          void told(`Removed ${group.name}`, () =>
+      <Movers name={group.name} at={at} of={setup.groups.length} move={move} />
+      <Remover
+        name={group.name}
+        remove={() =>
+          told(`Removed ${group.name}`, () =>
             call('DELETE', `/api/groups/${group.id}?lock_version=${group.lock_version}`),
           )
         }
-      >
-        <Trash2 size={13} aria-hidden />
-      </button>
+      />
     </li>
   )
 }

@@ -1,4 +1,3 @@
-import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
 import { useState, type FormEvent } from 'react'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
@@ -8,6 +7,7 @@ import { formatsOf } from '../ui/format'
 import { Part } from '../ui/part'
 import { Switch } from '../ui/switch'
 import { TableCsv } from '../ui/table-csv'
+import { Movers, Remover } from '../ui/row-buttons'
 
 type Box = Schemas['Box']
 type Side = 'length' | 'width' | 'height'
@@ -152,36 +152,15 @@ function Row({ box, at }: { box: Box; at: number }) {
         />
       </td>
       <td className="py-1 whitespace-nowrap">
-        <button
-          type="button"
-          className="quiet px-1"
-          aria-label={`Move ${box.name} up`}
-          disabled={at === 0}
-          onClick={() => move(-1)}
-        >
-          <ArrowUp size={13} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="quiet px-1"
-          aria-label={`Move ${box.name} down`}
-          disabled={at === setup.boxes.length - 1}
-          onClick={() => move(1)}
-        >
-          <ArrowDown size={13} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="quiet px-1"
-          aria-label={`Remove ${box.name}`}
-          onClick={() =>
-            void told(`Removed ${box.name}`, () =>
+        <Movers name={box.name} at={at} of={setup.boxes.length} move={move} />
+        <Remover
+          name={box.name}
+          remove={() =>
+            told(`Removed ${box.name}`, () =>
               call('DELETE', `/api/boxes/${box.id}?lock_version=${box.lock_version}`),
             )
           }
-        >
-          <Trash2 size={13} aria-hidden />
-        </button>
+        />
       </td>
     </tr>
   )

@@ -1,6 +1,7 @@
 import type { Plan } from '../api/client'
 import { FieldError } from '../ui/field'
 import { Part } from '../ui/part'
+import { PerSelect } from './per-select'
 
 interface Props {
   label: string
@@ -57,21 +58,11 @@ export function Adjustments({ label, plan, symbol, put, change, commit, errorAt 
         {handling('percent', 'and percent')}
         <label className="flex flex-col font-cond text-soft">
           for each
-          <select
-            className="field font-sans"
-            aria-label={`${label}: handling for each`}
-            value={plan.handling?.per ?? 'order'}
-            onChange={(event) =>
-              put({
-                ...plan,
-                handling: { ...plan.handling, per: event.target.value as 'order' | 'unit' | 'parcel' },
-              })
-            }
-          >
-            <option value="order">order</option>
-            <option value="unit">unit</option>
-            <option value="parcel">parcel</option>
-          </select>
+          <PerSelect
+            label={`${label}: handling for each`}
+            per={plan.handling?.per}
+            put={(per) => put({ ...plan, handling: { ...plan.handling, per } })}
+          />
         </label>
         {figure('minimum', 'At least')}
         {figure('maximum', 'At most')}

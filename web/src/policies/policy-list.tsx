@@ -1,4 +1,3 @@
-import { ArrowDown, ArrowUp } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { call, type Finding } from '../api/client'
@@ -6,6 +5,7 @@ import { awake, useWorkshop } from '../api/setup'
 import { moved, useTold } from '../board/edits'
 import { findingSentence } from '../zones/words'
 import { formatsOf } from '../ui/format'
+import { Movers } from '../ui/row-buttons'
 
 interface Item {
   id: string
@@ -89,24 +89,7 @@ export function PolicyList<Kind extends Item>({
                 ))}
               </div>
               <span className="flex">
-                <button
-                  type="button"
-                  className="quiet px-1"
-                  aria-label={`Move ${item.name} up`}
-                  disabled={at === 0}
-                  onClick={() => move(at, -1)}
-                >
-                  <ArrowUp size={13} aria-hidden />
-                </button>
-                <button
-                  type="button"
-                  className="quiet px-1"
-                  aria-label={`Move ${item.name} down`}
-                  disabled={at === items.length - 1}
-                  onClick={() => move(at, 1)}
-                >
-                  <ArrowDown size={13} aria-hidden />
-                </button>
+                <Movers name={item.name ?? ''} at={at} of={items.length} move={(by) => move(at, by)} />
               </span>
             </div>
             {isOpen && editor(item)}

@@ -1,4 +1,4 @@
-import { ArrowUp, Plus, Trash2 } from 'lucide-react'
+import { ArrowUp, Plus } from 'lucide-react'
 import { useState, type FormEvent } from 'react'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { useChoices, useWorkshop } from '../api/setup'
@@ -6,6 +6,7 @@ import { moved, useTold } from '../board/edits'
 import { Parcels } from '../plans/parcels'
 import { Field, FieldError } from '../ui/field'
 import { countryName } from '../ui/format'
+import { Remover } from '../ui/row-buttons'
 
 type TaxClass = Schemas['TaxClass']
 type Basis = Schemas['Basis']
@@ -69,18 +70,14 @@ function TaxClasses() {
               >
                 <ArrowUp size={13} aria-hidden />
               </button>
-              <button
-                type="button"
-                className="quiet px-1"
-                aria-label={`Remove ${item.name}`}
-                onClick={() =>
-                  void told(`Removed tax class ${item.name}`, () =>
+              <Remover
+                name={item.name}
+                remove={() =>
+                  told(`Removed tax class ${item.name}`, () =>
                     call('DELETE', `/api/tax-classes/${item.id}?lock_version=${item.lock_version}`),
                   )
                 }
-              >
-                <Trash2 size={13} aria-hidden />
-              </button>
+              />
             </span>
           </li>
         ))}

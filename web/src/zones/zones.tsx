@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react'
+import { GripVertical } from 'lucide-react'
 import { Tabs } from 'radix-ui'
 import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
@@ -17,6 +17,7 @@ import { toneOf } from './tones'
 import { areaSentence } from './words'
 import { WorldMap } from './world-map'
 import { ZonesCsv } from './zones-csv'
+import { Movers } from '../ui/row-buttons'
 
 /** Where the shop ships: the zones in their order, on the map and in words. */
 export function Zones() {
@@ -176,24 +177,12 @@ function ZoneList({
                   {zone.areas.map((area) => areaSentence(area, geography)).join('; ') || 'covers nothing yet'}
                 </span>
               </button>
-              <button
-                type="button"
-                className="quiet min-w-[24px] px-0.5"
-                aria-label={`Move ${zone.name} up`}
-                disabled={index === 0}
-                onClick={() => void edits.moveZone(index, -1)}
-              >
-                <ArrowUp size={13} aria-hidden />
-              </button>
-              <button
-                type="button"
-                className="quiet min-w-[24px] px-0.5"
-                aria-label={`Move ${zone.name} down`}
-                disabled={index === setup.zones.length - 1}
-                onClick={() => void edits.moveZone(index, 1)}
-              >
-                <ArrowDown size={13} aria-hidden />
-              </button>
+              <Movers
+                name={zone.name}
+                at={index}
+                of={setup.zones.length}
+                move={(by) => edits.moveZone(index, by)}
+              />
             </li>
           )
         })}

@@ -103,6 +103,87 @@ class LiveTest < Minitest::Test
     assert_equal([["/rates/0/live/ladder", :no_plan_to_fall_back_on]], problems_of { shop({ "ladder" => { "silent" => { "kind" => "plan" } } }) })
   end
 
+  # Section 7 read a second time, slowly, from the documents: which answer counts, what is put on top, and the ladder.
+  def test_generated_live_rates_against_a_second_reading
+    random = Random.new(9)
+    codes = Hash.new(0)
+    400.times do
+      live, plan = generated(random)
+      said = ALL.to_h { |service| [service, reply(random)] }
+      port = Port.new do |request|
+        mine = said.select { |(carrier, _), _| carrier == request.carrier }
+        whole = mine.values.find { |one| one.first == :whole }
+        next GateMile::Reply.failed(whole.last, "told") if whole
+
+        answers = mine.filter_map do |(_, code), (kind, price, days)|
+          ok = kind == :ok
+          [code, GateMile::ServiceAnswer.new(status: kind, prices: ok ? [money(price)] : nil, days: days, said: nil)] unless kind == :left_out
+        end
+        GateMile::Reply.new(status: :answered, services: answers.to_h, age: 0)
+      end
+      price, quote = ask(shop(live, plan: plan && flat(plan)), port)
+      wanted = second_reading(live, plan, said)
+      codes[wanted] += 1 unless wanted.is_a?(Integer)
+      assert_equal wanted, quote.price ? quote.price.minor : :out, [live, plan, said, price].inspect
+    end
+    assert_operator codes[:out], :>, 20
+  end
+
+  def generated(random)
+    fallback = -> { [{ "kind" => "none" }, { "kind" => "amount", "amount" => "9.00" }, { "kind" => "plan" }].sample(random: random) }
+    live = { "services" => ALL.sample(random.rand(1..3), random: random).map { |carrier, service| { "carrier" => carrier, "service" => service } },
+             "answer" => %w[cheapest fastest first].sample(random: random), "own" => random.rand(6).zero? ? "instead" : "fallback",
+             "handling" => { "percent" => %w[-100 -12.5 10 0].sample(random: random), "fixed" => %w[-1.00 0 0.35].sample(random: random) },
+             "minimum" => [nil, "2.00"].sample(random: random), "maximum" => [nil, "7.00"].sample(random: random),
+             "ladder" => { "silent" => fallback.call, "refused" => fallback.call, "unusable" => fallback.call } }.compact
+    needs = live["ladder"].values.include?({ "kind" => "plan" }) || live["own"] == "instead"
+    [live, needs ? "6.66" : nil]
+  end
+
+  # [kind, price, days] of one service, or [:whole, trouble] of its carrier.
+  def reply(random)
+    case random.rand(6)
+    when 0 then [:whole, %i[silent refused unusable].sample(random: random)]
+    when 1 then [%i[refused unusable left_out].sample(random: random), nil, nil]
+    else [:ok, format("%.2f", random.rand(0..5) * 1.5), [nil, [1, 2], [3, 3]].sample(random: random)]
+    end
+  end
+
+  def second_reading(live, plan, said)
+    return 666 if live["own"] == "instead" && plan
+
+    asked = live["services"].map { |one| one.values_at("carrier", "service") }
+    told = asked.map do |service|
+      whole = said.select { |(carrier, _), _| carrier == service.first }.values.find { |one| one.first == :whole }
+      kind, price, days = whole || said.fetch(service)
+      kind = price if whole
+      kind = :refused if kind == :left_out
+      kind == :ok && price == "0.00" ? [:unusable] : [kind, price, days]
+    end
+    good = told.each_with_index.filter_map { |(kind, price, days), at| [on_top(live, price), days ? days.last : 99, at] if kind == :ok }
+    return laddered(live, plan, told.map(&:first)) if good.empty?
+
+    order = { "cheapest" => [0, 1, 2], "fastest" => [1, 0, 2], "first" => [2] }.fetch(live["answer"])
+    good.min_by { |one| one.values_at(*order) }.first
+  end
+
+  def laddered(live, plan, kinds)
+    kind = if kinds.include?(:silent) then "silent"
+           else kinds.all?(:refused) ? "refused" : "unusable"
+           end
+    { "none" => :out, "amount" => 900, "plan" => plan && 666 }.fetch(live["ladder"][kind]["kind"])
+  end
+
+  # The percentage first, then the amount, never below nothing; then the least and the most.
+  def on_top(live, price)
+    minor = Rational(price) * 100
+    handling = live["handling"]
+    minor = [minor + ((minor * Rational(handling["percent"]) / 100) + (Rational(handling["fixed"]) * 100)).round, 0].max
+    minor = [minor, Rational(live["minimum"]) * 100].max if live["minimum"]
+    minor = [minor, Rational(live["maximum"]) * 100].min if live["maximum"]
+    minor.to_i
+  end
+
   # What stands in for a weight or a size that is not known counts in parcels, and is told; elsewhere nothing is made up.
   def test_what_stands_in_for_missing_weights_and_sizes
     goods = [{ "sku" => "A", "name" => "Shackle", "price" => "1.90", "weight" => "0.3 kg" }, { "sku" => "N", "name" => "Net", "price" => "1.00" }]
@@ -177,6 +258,37 @@ class LiveTest < Minitest::Test
       arrives.call("2026-06-01T#{time}", { "least" => 1, "cutoff" => "14:00", "hide" => true })
     end)
     assert_equal [:closed], arrives.call("2026-06-01T12:00", { "least" => 1, "from" => "22:00", "until" => "06:00" })
+  end
+
+  # Dates by walking day by day, against generated promises, holidays and moments of a year.
+  def test_dates_against_a_walk_through_the_days
+    random = Random.new(4)
+    200.times do
+      off = Array.new(random.rand(0..20)) { Date.new(2026, 12, 1) + random.rand(60) }.to_set
+      days = (1..7).to_a.sample(random.rand(1..7), random: random).sort
+      promise = { "least" => random.rand(0..4), "most" => random.rand(4..9), "cutoff" => ["12:00", nil].sample(random: random),
+                  "collection_days" => days }.compact
+      local = Time.utc(2026, 12, 1) + (random.rand(40 * 24) * 3600)
+      shop = book(store: STORE.merge("holidays" => off.map(&:iso8601)), methods: [{ "id" => "m", "code" => "T", "name" => "T", "delivery" => promise }],
+                  rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => flat("4") }])
+      sent = cart({ "lines" => [line], "destination" => to("GB") })
+      found = shop.quote(sent, at: GateMile::LocalMoment.utc(local.strftime("%Y-%m-%dT%H:%M"), "Europe/London")).methods.first.arrives
+      assert_equal walked(promise, off, local), found, [promise, off, local].inspect
+    end
+  end
+
+  def walked(promise, off, local)
+    day = local.to_date
+    day += 1 if promise["cutoff"] && local.hour >= 12
+    day += 1 until promise["collection_days"].include?(day.cwday) && !off.include?(day)
+    promise.values_at("least", "most").map do |count|
+      one = day
+      while count.positive?
+        one += 1
+        count -= 1 unless one.saturday? || one.sunday? || off.include?(one)
+      end
+      one
+    end
   end
 
   def test_duty_is_an_estimate_beside_the_price

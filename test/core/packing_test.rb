@@ -74,6 +74,45 @@ class PackingTest < Minitest::Test
     assert_equal [["limited", 9, 2], ["limited", 2, 1]], shape.call(GateMile::Packing.new([limited]).pack([item([2, 2, 2], times: 20)]))
   end
 
+  # Against the true optimum, where it can be worked out: cubes into boxes of whole cubes (each count by dynamic
+  # programming over the ones before it), and staves into one box (every partition tried).
+  def test_boxes_cost_about_as_little_as_they_can
+    random = Random.new(5)
+    got = Array.new(300) { cubes(random) }
+    assert_operator got.count { |cost, least| cost == least }, :>=, 295
+    got.each { |cost, least| assert_includes least..(least * 5 / 4), cost }
+    staves = Array.new(150) { staves(random) }
+    assert_operator staves.count { |used, fewest| used == fewest }, :>=, 147
+    staves.each { |used, fewest| assert_includes fewest..(fewest + 1), used }
+  end
+
+  def cubes(random)
+    boxes = Array.new(random.rand(1..4)) do |at|
+      sides = Array.new(3) { random.rand(1..4) }
+      [box("b#{at}", sides.map { |side| side * 10 }, cost: format("%.2f", random.rand(20..300)/100r)), sides.inject(:*)]
+    end
+    units = random.rand(1..40)
+    least = (1..units).inject([0]) { |found, count| found << boxes.map { |one, holds| one.cost.minor + found[[count - holds, 0].max] }.min }
+    [GateMile::Packing.new(boxes.map(&:first)).pack([item([10, 10, 10], times: units)]).sum { |one| one.box.cost.minor * one.times }, least.last]
+  end
+
+  def staves(random)
+    long = random.rand(10..30)
+    lengths = Array.new(random.rand(1..7)) { random.rand(1..long) }
+    items = lengths.tally.map { |length, times| item([length, 1, 1], times: times) }
+    [GateMile::Packing.new([box("b", [long, 1, 1])]).pack(items).sum(&:times), fewest(lengths, long)]
+  end
+
+  def fewest(lengths, long, filled = [])
+    return filled.size if lengths.empty?
+
+    first, *rest = lengths
+    more = filled.each_index.select { |at| filled[at] + first <= long }.map do |at|
+      fewest(rest, long, filled.each_with_index.map { |sum, other| other == at ? sum + first : sum })
+    end
+    [fewest(rest, long, filled + [first]), *more].min
+  end
+
   # Through a whole quote: parcels by boxes, an own carton beside them, volumetric weight of the outer box by IATA's divisor.
   def test_boxes_in_a_plan
     steps = { "schedule" => { "kind" => "steps", "measure" => "billable_weight",

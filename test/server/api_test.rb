@@ -331,6 +331,9 @@ class ApiTest < Minitest::Test
     assert_equal [422, ["/address"]], refused(:patch, "/api/carriers/#{carrier["id"]}", { lock_version: carrier["lock_version"], address: "tern" })
     api(:put, "/api/carriers/order", { ids: setup_now["carriers"].map { |item| item["id"] }.reverse })
     api(:get, "/api/carriers/state")
+    assert_equal [422, ["/from"]], refused(:post, "/api/carriers/survey", { from: -1 })
+    asked = api(:post, "/api/carriers/survey", { from: 0 })
+    assert_equal [0, 0], asked.values_at("of", "failed"), "no live rate, nothing to ask"
     refute api(:post, "/api/carriers/#{carrier["id"]}/test", {})["ok"]
     rate = find("rates", "uk-next-day")
     asked = { services: [{ carrier: carrier["id"], service: "T" }], ladder: { silent: { kind: "plan" } } }

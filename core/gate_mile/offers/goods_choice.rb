@@ -39,10 +39,7 @@ module GateMile
     def in?(goods)
       return true if hazardous && goods.hazardous
 
-      @asked.any? do |list, values|
-        there = goods[list]
-        values.any? { |value| there.include?(value) }
-      end
+      @asked.any? { |list, values| goods[list].intersect?(values) }
     end
 
     # @return [Hash] for JSON

@@ -31,7 +31,7 @@ module GateMile
 
     # @return [Array<Outcome>] in the merchant's order; the run has its new amounts then
     def settle
-      named = @terms.open.select { |standing| standing.offer.names?(@run.method.id) }
+      named = @terms.open_for(@run.method.id)
       return [] if named.empty?
 
       @outcomes = {}.compare_by_identity
@@ -75,9 +75,13 @@ module GateMile
 
     # @return [Array<Array<Standing>>] what is compared, in the merchant's order
     def candidates(reached)
-      together, alone = reached.partition { |standing| standing.offer.combines }
-      list = [*alone.map { |standing| [standing] }, together].reject(&:empty?)
-      list.sort_by { |candidate| reached.index(candidate.first) }
+      together = reached.select { |standing| standing.offer.combines }
+      # Those that combine stand where the first of them does.
+      reached.filter_map do |standing|
+        next [standing] unless standing.offer.combines
+
+        together if standing.equal?(together.first)
+      end
     end
 
     def steps(candidate)

@@ -34,6 +34,15 @@ module GateMile
     # @return [Array<Standing>] those that stand open to the cart
     def open = @open ||= standings.select(&:open?)
 
+    # @param method [String] id
+    # @return [Array<Standing>] those of them that name the method
+    def open_for(method)
+      @open_for ||= open.each_with_object(Hash.new { |found, id| found[id] = [] }) do |standing, found|
+        (standing.offer.methods || every_method).each { |id| found[id] << standing }
+      end
+      @open_for.fetch(method, [])
+    end
+
     # @return [Array<Verdict>] of all rules, in the merchant's order
     def verdicts = @book.rules.each_index.map { |at| Verdict.new(@book.rules[at], found[at], self) }
 
@@ -55,19 +64,21 @@ module GateMile
 
     private
 
+    def every_method = @every_method ||= @book.methods_in_order.map(&:id)
+
     # Places of the rules that may hold.
     def candidates = @candidates ||= @book.policies.rule_index.places(self).sort
 
     # What became of each rule: true, false or a {Guess}.
     def found
       @found ||= Array.new(@book.rules.size, false).tap do |found|
-        candidates.each { |at| found[at] = test(@book.rules[at]) }
+        candidates.each { |at| found[at] = test(@book.policies.rule_index.rest(at)) }
       end
     end
 
-    def test(rule)
-      one = rule.tree.test(self)
-      one.is_a?(Symbol) ? Guess.new(one, rule.tree.holds?(self)) : one
+    def test(tree)
+      one = tree.test(self)
+      one.is_a?(Symbol) ? Guess.new(one, tree.holds?(self)) : one
     end
   end
 end

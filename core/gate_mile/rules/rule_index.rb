@@ -11,6 +11,7 @@ module GateMile
     # @param rules [Array<Rule>]
     def initialize(rules)
       @always = []
+      @rests = rules.map(&:tree)
       @by_value = Hash.new { |hash, fact| hash[fact] = Hash.new { |list, value| list[value] = [] } }
       rules.each_with_index { |rule, at| put(rule, at) if rule.active }
     end
@@ -23,12 +24,17 @@ module GateMile
       end.uniq
     end
 
+    # @param place [Integer] of a rule that may hold
+    # @return [Tree] what is left to look at: a rule that was found by one of its conditions meets that one
+    def rest(place) = @rests[place]
+
     private
 
     def put(rule, at)
       asked = key_of(rule.tree)
       return @always << at if asked.nil?
 
+      @rests[at] = rule.tree.with(parts: rule.tree.parts.reject { |part| part.equal?(asked) })
       values = GOODS.key?(asked.fact) ? asked.of.map { |text| folded(asked.fact, text) } : asked.of
       values.uniq.each { |value| @by_value[asked.fact][value] << at }
     end

@@ -29,6 +29,8 @@ module Server
     register Routes::History
     register Routes::Quotes
 
+    after { ActiveRecord::Base.connection_handler.clear_active_connections! }
+
     helpers do
       # @param schema [String, nil] the contract's schema for the body
       # @param limit [Integer] bytes

@@ -29,7 +29,7 @@ module Server
     def self.connect(file = Settings.database)
       FileUtils.mkdir_p(File.dirname(file))
       ActiveSupport.on_load(:active_record_sqlite3adapter) { prepend Patient }
-      ActiveRecord::Base.establish_connection(adapter: "sqlite3", database: file, pool: 16, pragmas: PRAGMAS,
+      ActiveRecord::Base.establish_connection(adapter: "sqlite3", database: file, pool: 40, pragmas: PRAGMAS,
                                               default_transaction_mode: :immediate)
       ActiveRecord::Base.logger = nil
       Keys.load

@@ -2,8 +2,8 @@
 
 module Server
   module Carriers
-    # The core's door to carriers: all requests of a quote run at the same time, under one deadline; answers are kept
-    # for a moment.
+    # The core's door to carriers, for one request of the application: all questions run at the same time, under one
+    # deadline that begins with the first of them, and none is asked twice. Answers are kept for a moment beyond it.
     class Port
       # Seconds for which an answer is good enough for the same question.
       KEPT = 60
@@ -39,18 +39,24 @@ module Server
       # @param deadline [Float] seconds
       def initialize(deadline = Settings.deadline)
         @deadline = deadline
+        @said = {}
       end
 
       # @param requests [Array<GateMile::CarrierRequest>]
       # @return [Hash{GateMile::CarrierRequest => GateMile::Reply}]
       def answers(requests)
-        carriers = Records::Carrier.where(id: requests.map(&:carrier).uniq).index_by(&:id)
-        fresh, asked = requests.partition { |request| kept(key(request, carriers)) }
-        found = fresh.to_h { |request| [request, kept(key(request, carriers))] }
-        found.merge(together(asked, carriers))
+        new = requests - @said.keys
+        @said.merge!(found(new)) if new.any?
+        @said.slice(*requests)
       end
 
       private
+
+      def found(requests)
+        carriers = Records::Carrier.where(id: requests.map(&:carrier).uniq).index_by(&:id)
+        fresh = requests.to_h { |request| [request, kept(key(request, carriers))] }.compact
+        fresh.merge(together(requests - fresh.keys, carriers))
+      end
 
       # A secret or an account that changes makes another question of it.
       def key(request, carriers)
@@ -65,11 +71,14 @@ module Server
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
+      # @return [Float] seconds that are left
+      def left = [@deadline - (now - (@started ||= now)), 0].max
+
       def together(requests, carriers)
-        started = now
+        left
         threads = requests.map { |request| Thread.new { asked(request, carriers[request.carrier]) } }
         requests.zip(threads).to_h do |request, thread|
-          reply = thread.join([@deadline - (now - started), 0].max) && thread.value
+          reply = thread.join(left) && thread.value
           reply ||= late(request)
           keep(key(request, carriers), request, reply)
           [request, reply]
@@ -86,7 +95,7 @@ module Server
         started = now
         return GateMile::Reply.failed(:silent, "The carrier is gone") if carrier.nil?
 
-        reply = Client.new(carrier, @deadline).ask(request)
+        reply = Client.new(carrier, left).ask(request)
         took = now - started
         Calls.note(carrier.id, request, reply, took) if took < @deadline
         reply

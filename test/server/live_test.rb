@@ -89,6 +89,36 @@ class LiveServerTest < Minitest::Test
     assert late.pluck(:said).all?(/in time|within/)
   end
 
+  # All that one request of the application asks is under one deadline, and asked once, failures too.
+  def test_one_deadline_for_quote_and_board
+    Tariffs::CARRIERS.each_key { |carrier| @carriers.delays[carrier] = 0.6 }
+    _, book = Server::App.settings.shelf.current
+    cart = GateMile::Cart.parse(IRELAND, book.currency)
+    port = Server::Carriers::Port.new(0.2)
+    found = [book.quote(cart, at: Time.now, carriers: port).methods, book.board(cart, at: Time.now, carriers: port).fetch("ireland")]
+    assert_equal([["16.90"]] * 2, found.map { |methods| methods.select { |method| method.rate == "ie-live" }.map { |method| method.price.to_s } })
+    assert_equal %w[fulmar gannet petrel], Server::Carriers::Calls.list.pluck(:carrier).sort
+  end
+
+  # The merchant's own prices are there while carriers are still being asked.
+  def test_own_prices_do_not_wait
+    Tariffs::CARRIERS.each_key { |carrier| @carriers.delays[carrier] = 1.5 }
+    ask = lambda { |body|
+      session = Rack::Test::Session.new(app)
+      session.header "Host", "localhost"
+      JSON.parse(session.post("/api/bench", JSON.generate({ cart: IRELAND, **body }), "CONTENT_TYPE" => "application/json").body)["quote"]["methods"]
+    }
+    ask.call({})
+    asking = Thread.new { ask.call(live: true) }
+    sleep 0.2
+    own = ask.call({})
+    assert asking.alive?
+    live = asking.value
+    assert_equal "11.33", live.find { |method| method["rate"] == "ie-live" }["price"]
+    prices = ->(methods) { methods.reject { |method| method["rate"] == "ie-live" }.to_h { |method| method.values_at("rate", "price") } }
+    assert_equal prices.call(live), prices.call(own)
+  end
+
   # Secrets are encrypted in the database, and in no answer, book or history; the keys are readable by their owner alone.
   def test_secrets_stay_secret
     made = api(:post, "/api/carriers", { name: "Tern", address: "http://127.0.0.1:1/tern/", account: "A", secret: "sesame street" })

@@ -15,7 +15,7 @@ module BrowserSupport
   AXE = File.read(File.join(Server::ROOT, "web/node_modules/axe-core/axe.min.js"))
 
   Capybara.app = STACK
-  Capybara.server = :puma, { Silent: true, Threads: "1:1" }
+  Capybara.server = :puma, { Silent: true, Threads: "1:16", queue_requests: false, first_data_timeout: 5 }
   Capybara.enable_aria_label = true
   Capybara.default_max_wait_time = 8
   Capybara.register_driver(:chromium) do |app|

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # The quote endpoint against an endpoint of the same server that only parses and echoes the same JSON: the same cart of
-# 10 lines, in turns, over one kept-alive connection each.
+# 10 lines, in turns.
 #   bundle exec ruby perf/http.rb
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)

@@ -29,6 +29,8 @@ class PackingTest < Minitest::Test
       items = Array.new(random.rand(1..8)) do
         item(Array.new(3) { random.rand(1..25) }, times: random.rand(1..15), grams: random.rand(0..4000), upright: random.rand(4).zero?)
       end
+      # The same goods on two lines are two items.
+      items += Array.new(random.rand(0..2)) { items.sample(random: random).dup }
       items -= packing.misfits(items)
       next if items.empty?
 
@@ -65,7 +67,8 @@ class PackingTest < Minitest::Test
     assert_equal [["large", 8, 1], ["small", 1, 1]], shape.call(GateMile::Packing.new([small, large]).pack([cube]))
     dear = box("large", [20, 20, 20], cost: "9.00")
     assert_equal [["small", 1, 9]], shape.call(GateMile::Packing.new([small, dear]).pack([cube]))
-    assert_equal [item([31, 1, 1])], GateMile::Packing.new([large]).misfits([item([31, 1, 1])])
+    long = item([31, 1, 1])
+    assert_equal [long], GateMile::Packing.new([large]).misfits([long])
     assert_equal [["large", 8, 62_500]], shape.call(GateMile::Packing.new([large]).pack([item([10, 10, 10], times: 500_000)]))
     pole = item([10, 10, 30], upright: true)
     flat = box("flat", [40, 20, 20])
@@ -130,6 +133,8 @@ class PackingTest < Minitest::Test
     pays = ->(*lines) { quote(shop, lines, to("GB")).methods.first.then { |one| one.price&.to_s || one.causes.map(&:code) } }
     # 12 cubes: 6.3 kg against 12000/6000 = 2 kg, seven started kilograms; one more needs a second box: 0.8 against 2 kg.
     assert_equal ["10.00", "15.00"], [pays.call(line("C", 12)), pays.call(line("C", 13))]
+    # Two lines alike are two lines.
+    assert_equal ["10.00", "15.00"], [pays.call(line("C", 6), line("C", 6)), pays.call(line("C", 7), line("C", 6))]
     # The oar is 3 kg against 9000/6000 = 1.5 kg.
     assert_equal "11.00", pays.call(line("O"), line("C", 2))
     assert_equal [[:no_size], [:no_box]], [pays.call(line("N")), pays.call(line("X"))]

@@ -6,17 +6,31 @@ module GateMile
   # is left of a room is cut into smaller ones. Several ways are tried, and the one counts that costs the least in
   # boxes, then has the least billable weight, then the fewest parcels. The same goods are always packed alike.
   class Packing
-    # Units that are alike. sides: base units; weight: of one; upright: "this side up"; load: what they are.
-    Item = Struct.new(:sides, :weight, :upright, :times, :load) do
+    # Units that are alike. sides: base units; weight: of one; upright: "this side up"; load: what they are. Two items
+    # are two, however like each other: the same goods may be on several lines.
+    class Item
+      # @return [Object]
+      attr_reader :sides, :weight, :upright, :times, :load
+      # @return [Integer, Rational] of one
+      attr_reader :volume
       # @return [Array<Array>] the ways in which one can stand
-      def stances
+      attr_reader :stances
+
+      # @param sides [Array] length, width and height
+      # @param weight [Integer, Rational]
+      # @param upright [Boolean]
+      # @param times [Integer] how many there are
+      # @param load [Object]
+      def initialize(sides, weight, upright, times, load)
+        @sides = sides
+        @weight = weight
+        @upright = upright
+        @times = times
+        @load = load
+        @volume = sides.inject(:*)
         length, width, height = sides
-        return [[length, width, height], [width, length, height]].uniq if upright
-
-        sides.permutation.to_a.uniq
+        @stances = upright ? [[length, width, height], [width, length, height]].uniq : sides.permutation.to_a.uniq
       end
-
-      def volume = sides.inject(:*)
     end
 
     # Like units side by side: at their corner, so many along each side, each of these dimensions.
@@ -34,10 +48,34 @@ module GateMile
       def contents = blocks.group_by(&:item).transform_values { |list| list.sum(&:units) }
     end
 
+    # A free room of a box. rank: the order in which rooms are looked at: low ones first, then small ones.
+    Room = Struct.new(:at, :free, :volume, :rank) do
+      def self.of(corner, free)
+        volume = free.inject(:*)
+        new(corner, free, volume, [corner[2], volume, corner])
+      end
+    end
+
+    # Where a block may stand: so many along each side of a room, each of these dimensions; units: in all; waste: what
+    # of the room's sides it leaves.
+    Place = Struct.new(:room, :counts, :dims, :units, :waste) do
+      def self.of(room, counts, dims)
+        waste = room.free[0] - (counts[0] * dims[0]) + room.free[1] - (counts[1] * dims[1]) +
+                room.free[2] - (counts[2] * dims[2])
+        new(room, counts, dims, counts[0] * counts[1] * counts[2], waste)
+      end
+
+      def better?(other) = units > other.units || (units == other.units && waste < other.waste)
+    end
+
+    # Looks into free rooms after which no other way is begun: many different goods are packed by the most promising
+    # ways alone, and so in bounded time.
+    EFFORT = 300_000
+
     # Raised inside where an item fits no box.
     class Stuck < StandardError
     end
-    private_constant :Stuck
+    private_constant :Stuck, :Room, :Place, :EFFORT
 
     # @param boxes [Array<Box>]
     # @param billable [#call] billable weight of weight and volume in base units
@@ -53,8 +91,11 @@ module GateMile
     # @param items [Array<Item>] each of which fits some box
     # @return [Array<Packed>]
     def pack(items)
-      orders(items).product(choices).filter_map { |order, choice| attempt(order, choice) }
-                   .min_by.with_index { |packed, at| [*score(packed), at] }
+      @looks = 0
+      packed = choices.product(orders(items)).filter_map do |choice, order|
+        attempt(order, choice) if @looks < EFFORT
+      end
+      packed.min_by.with_index { |one, at| [*score(one), at] }
     end
 
     # @param packed [Array<Packed>]
@@ -80,8 +121,8 @@ module GateMile
       keys.map { |key| items.sort_by.with_index { |item, at| [-key.call(item), -item.volume, at] } }.uniq
     end
 
-    # How the next box is chosen: always the same one where it takes anything, or whichever is the best for its price.
-    def choices = @boxes + [nil]
+    # How the next box is chosen: whichever is the best for its price, or always the same one where it takes anything.
+    def choices = [nil] + @boxes
 
     def attempt(order, choice)
       left = order.to_h { |item| [item, item.times] }
@@ -133,11 +174,12 @@ module GateMile
     # @param left [Hash{Item => Integer}] in the order in which they are put in
     # @return [Packed] once; what does not go in is left out
     def fill(box, left)
-      rooms = [[[0, 0, 0], box.room]]
+      rooms = [Room.of([0, 0, 0], box.room)]
       limit = box.load_limit
       blocks = []
+      least = least(left)
       left.each do |item, count|
-        while count.positive? && (block = best_block(rooms, item, count, limit))
+        while count.positive? && (block = best_block(rooms, item, count, limit, least))
           blocks << block
           count -= block.units
           limit &&= limit - (item.weight * block.units)
@@ -146,22 +188,34 @@ module GateMile
       Packed.new(box, blocks, 1)
     end
 
+    # What a room must have to take anything: the volume, and each side.
+    def least(left) = [left.each_key.map(&:volume).min, left.each_key.flat_map(&:sides).min]
+
     # Takes the room of the block that has most units, and among these fills its room best.
-    def best_block(rooms, item, count, limit)
+    def best_block(rooms, item, count, limit, least)
       count = [count, (limit / item.weight).floor].min if limit && item.weight.positive?
       return if count < 1
 
-      found = rooms.each_index.flat_map { |at| blocks_in(rooms, at, item, count) }
-                   .min_by { |at, block| [-block.units, waste(rooms[at].last, block), at] } or return
-      cut(rooms, *found)
-      found.last
+      place = best_place(rooms, item, count) or return
+      room = place.room
+      Block.new(item, room.at, place.counts, place.dims).tap { |block| cut(rooms, room, block, least) }
     end
 
-    def blocks_in(rooms, at, item, count)
-      corner, room = rooms[at]
-      item.stances.filter_map do |dims|
-        [at, Block.new(item, corner, counts(room, dims, count), dims)] if within?(dims, room)
+    # @return [Place, nil]
+    def best_place(rooms, item, count)
+      @looks += rooms.size
+      best = nil
+      rooms.each do |room|
+        next if room.volume < item.volume
+
+        item.stances.each do |dims|
+          next unless within?(dims, room.free)
+
+          place = Place.of(room, counts(room.free, dims, count), dims)
+          best = place if best.nil? || place.better?(best)
+        end
       end
+      best
     end
 
     # Along the length first, then the width, then upwards: whole rows and layers only, but for the first.
@@ -172,20 +226,25 @@ module GateMile
       [along, beside, [across[2], count / (along * beside)].min]
     end
 
-    def waste(room, block) = block.extent.zip(room).sum { |taken, free| free - taken }
-
     # What is left of a room beside, behind and above a block: the larger rest in one piece.
-    def cut(rooms, at, block)
-      corner, room = rooms.delete_at(at)
+    def cut(rooms, room, block, least)
+      rooms.delete_at(rooms.index { |other| other.equal?(room) })
       taken = block.extent
-      x, y, z = corner
-      beside, behind, above = room.zip(taken).map { |free, used| free - used }
-      wide = beside * room[1] >= behind * room[0]
-      rests = [[[x + taken[0], y, z], [beside, wide ? room[1] : taken[1], room[2]]],
-               [[x, y + taken[1], z], [wide ? taken[0] : room[0], behind, room[2]]],
+      x, y, z = room.at
+      free = room.free
+      beside, behind, above = free.zip(taken).map { |all, used| all - used }
+      wide = beside * free[1] >= behind * free[0]
+      rests = [[[x + taken[0], y, z], [beside, wide ? free[1] : taken[1], free[2]]],
+               [[x, y + taken[1], z], [wide ? taken[0] : free[0], behind, free[2]]],
                [[x, y, z + taken[2]], [taken[0], taken[1], above]]]
-      rooms.concat(rests.select { |_, free| free.all?(&:positive?) })
-      rooms.sort_by! { |place, free| [place[2], free.inject(:*), place] }
+      rests.each { |corner, sides| put(rooms, Room.of(corner, sides), least) if sides.min.positive? }
+    end
+
+    # Rooms that can't take anything any more are forgotten.
+    def put(rooms, room, least)
+      return if room.volume < least.first || room.free.min < least.last
+
+      rooms.insert(rooms.bsearch_index { |other| (other.rank <=> room.rank) >= 0 } || rooms.size, room)
     end
   end
 end

@@ -3,6 +3,7 @@ import { createContext, useContext, useMemo, useState, type ReactNode } from 're
 import { ApiProblem, call, type Bench, type MethodQuote, type Plan, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from './cart'
+import { useSettled } from '../ui/use-settled'
 
 export type Preview =
   | { rate: string; plan: Plan | null; live?: Schemas['Live'] }
@@ -81,11 +82,12 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
     retry: false,
   })
   const waiting = data?.bench.board.some(({ methods }) => methods.some(isWaiting)) ?? false
-  // Own prices never wait for carriers: live ones fill in.
+  // Own prices never wait for carriers: live ones fill in. While the cart is being changed nobody is asked.
+  const settled = useSettled(JSON.stringify([setup.revision, request]))
   const { data: live } = useQuery({
     queryKey: ['bench', setup.revision, request, 'live'],
     queryFn: ({ signal }) => ask({ ...request, live: true }, signal),
-    enabled: waiting,
+    enabled: waiting && settled,
     staleTime: 30_000,
     retry: false,
   })

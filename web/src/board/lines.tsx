@@ -4,6 +4,7 @@ import { call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { useBenchResult } from '../bench/result'
+import { useSettled } from '../ui/use-settled'
 import type { MeasureName } from './axis'
 
 export type Piece = Schemas['Piece']
@@ -24,10 +25,14 @@ export function useLines(
   const { data: own } = useAnswer(
     typed && 'rate' in typed ? { ...shared, preview: typed, rates: [typed.rate] } : null,
   )
-  // Live rates of the cart's zone are sampled, once carriers have answered for the cart itself.
+  // Live rates of the cart's zone are sampled, once the cart has stayed as it is for a moment: that is many questions.
   const zone = bench?.quote.landing?.zone
   const asked = setup.rates.filter((rate) => rate.live && rate.zone === zone).map(({ id }) => id!)
-  const { data: sampled } = useAnswer(asked.length && !typed ? { ...shared, rates: asked, live: true } : null)
+  const settled = useSettled(JSON.stringify([setup.revision, shared, asked]), 800)
+  const { data: sampled } = useAnswer(
+    asked.length && !typed ? { ...shared, rates: asked, live: true } : null,
+    settled,
+  )
   return useMemo(() => {
     const line = typed && 'rate' in typed ? own?.lines[typed.rate] : undefined
     if (stored && line && typed && 'rate' in typed) return { ...stored.lines, [typed.rate]: line }
@@ -35,13 +40,13 @@ export function useLines(
   }, [stored, sampled, own, typed])
 }
 
-function useAnswer(body: Schemas['PriceLinesRequest'] | null) {
+function useAnswer(body: Schemas['PriceLinesRequest'] | null, ready = true) {
   const { setup } = useWorkshop()
   return useQuery({
     queryKey: ['lines', setup.revision, body],
     queryFn: ({ signal }) => call<Schemas['PriceLines']>('POST', '/api/lines', body, signal),
     placeholderData: keepPreviousData,
-    enabled: body !== null && body.cart.lines.length > 0,
+    enabled: ready && body !== null && body.cart.lines.length > 0,
     retry: false,
   })
 }

@@ -54,7 +54,7 @@ module Server
       def drawing(packed)
         { room: packed.box.room.map { |side| drawn(side) },
           blocks: packed.blocks.map do |block|
-            { name: block.item.load.label, at: block.at.map { |side| drawn(side) }, counts: block.counts,
+            { name: block.item.load.first.label, at: block.at.map { |side| drawn(side) }, counts: block.counts,
               dims: block.dims.map { |side| drawn(side) } }
           end }
       end

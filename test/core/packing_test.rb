@@ -116,6 +116,36 @@ class PackingTest < Minitest::Test
     [fewest(rest, long, filled + [first]), *more].min
   end
 
+  # However goods are spread over lines, and in whatever order, they are packed alike, and nothing of their value is lost.
+  def test_parcels_do_not_depend_on_lines
+    random = Random.new(8)
+    goods = Array.new(6) do |at|
+      { "sku" => "P#{at}", "name" => "Product #{at}", "price" => format("%.2f", random.rand(1..900)/7r), "weight" => "#{random.rand(1..30) * 100} g",
+        "size" => size(*Array.new(3) { random.rand(2..24) }), "packing" => %w[any upright any carton].sample(random: random) }
+    end
+    boxes = [[20, 15, 10, "0.40"], [30, 30, 30, "0.90"], [60, 40, 40, "2.10"]].map.with_index do |(*sides, cost), at|
+      { "id" => "b#{at}", "name" => "Box #{at}", "size" => size(*sides), "cost" => cost, "up_to" => "12 kg", "tare" => "0.2 kg" }
+    end
+    shop = book(products: goods, store: STORE.merge("boxes" => boxes, "parcels" => { "kind" => "boxes", "divisor" => "5000" }))
+    60.times do
+      lines = goods.sample(random.rand(1..4), random: random).map { |one| line(one["sku"], random.rand(2..20), discount: "0.0#{random.rand(0..9)}") }
+      split = lines.flat_map do |one|
+        first = random.rand(1...one["quantity"])
+        [one.merge("quantity" => first), one.merge("quantity" => one["quantity"] - first, "discount" => "0.00")]
+      end
+      one, other = [lines, split.shuffle(random: random)].map { |sent| parcels(shop, sent) }
+      assert_equal one, other, lines.inspect
+    end
+  end
+
+  # What is in them, and what all of it is worth.
+  def parcels(shop, lines)
+    basket = shop.basket(cart({ "lines" => lines, "destination" => to("GB") }))
+    found = basket.loads(basket.shipping, shop.store.basis, shop.store.parcels, basket.shipping).parcels
+    counts = found.each_with_object(Hash.new(0)) { |one, all| all[[one.packed&.box&.id, one.contents.sort, one.weight, one.volume]] += one.times }
+    [counts, found.sum { |one| one.value * one.times }]
+  end
+
   # Through a whole quote: parcels by boxes, an own carton beside them, volumetric weight of the outer box by IATA's divisor.
   def test_boxes_in_a_plan
     steps = { "schedule" => { "kind" => "steps", "measure" => "billable_weight",

@@ -39,24 +39,51 @@ module GateMile
       return Refusal.new(code: :no_boxes, incomplete: true, numbers: {}) if @boxes.empty?
 
       packing = Packing.new(@boxes, ->(weight, volume) { [weight, @policy.volumetric(volume)].max })
-      items = units.map { |unit| item(unit) }
-      misfits = packing.misfits(items).map(&:load)
+      items = kinds(units)
+      misfits = packing.misfits(items).flat_map(&:load)
       return Refusal.new(code: :no_box, numbers: { names: names(misfits) }) if misfits.any?
 
-      packing.pack(items).map { |one| parcel(one) }
+      queues = items.to_h { |item| [item, item.load.map { |unit| [unit, unit.times] }] }
+      packing.pack(items).flat_map { |one| parcels_of(one, queues) }
     end
 
-    def item(unit)
-      Packing::Item.new(@policy.sides(unit), unit.weight, unit.line.packing == "upright", unit.times, unit)
+    # Goods that are alike but for their value are packed as one, however many lines they stand on.
+    def kinds(units)
+      units.group_by { |unit| [@policy.sides(unit), unit.weight, unit.line.packing == "upright", unit.label] }
+           .map { |(sides, weight, upright, _), list| Packing::Item.new(sides, weight, upright, list.sum(&:times), list) }
     end
 
-    def value(one) = one.contents.sum { |item, count| item.load.value * count }
-    def contents(one) = @policy.contents(one.contents.map { |item, count| [item.load, count] })
+    # A packed box, so many times: as many kinds of parcels as there are values.
+    def parcels_of(one, queues)
+      contents = one.contents
+      found = []
+      left = one.times
+      while left.positive?
+        alike = contents.map { |item, count| queues[item].first.last / count }.min.clamp(1, left)
+        value = contents.sum { |item, count| take(queues[item], count * alike) }
+        found << parcel(one, contents, alike, value / alike)
+        left -= alike
+      end
+      found
+    end
 
-    def parcel(one)
+    # @return [Integer] what the next so many units are worth
+    def take(queue, count)
+      value = 0
+      while count.positive?
+        unit, there = queue.first
+        used = [there, count].min
+        value += unit.value * used
+        count -= used
+        used == there ? queue.shift : queue.first[1] -= used
+      end
+      value
+    end
+
+    def parcel(one, contents, times, value)
       outer = one.box.outside.to_h.values.map(&:base)
-      ParcelPolicy::Parcel.new(one.units, one.weight, one.volume, one.times, value(one), outer.max, contents(one),
-                               one, outer)
+      inside = @policy.contents(contents.map { |item, count| [item.load.first, count] })
+      ParcelPolicy::Parcel.new(one.units, one.weight, one.volume, times, value, outer.max, inside, one, outer)
     end
   end
 end

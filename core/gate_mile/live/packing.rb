@@ -118,7 +118,7 @@ module GateMile
     # Larger ones first; by volume, by the longest side, by weight.
     def orders(items)
       keys = [lambda(&:volume), ->(item) { item.sides.max }, lambda(&:weight)]
-      keys.map { |key| items.sort_by.with_index { |item, at| [-key.call(item), -item.volume, at] } }.uniq
+      keys.map { |key| items.sort_by.with_index { |item, at| [-key.call(item), -item.volume, item.sides, at] } }.uniq
     end
 
     # How the next box is chosen: whichever is the best for its price, or always the same one where it takes anything.

@@ -94,6 +94,13 @@ class LiveBrowserTest < Minitest::Test
     fill_in "Its height, cm", with: "12"
     click_button "Add box"
     assert_field "Name of Shoe box", with: "Shoe box"
+    find("summary", text: "Boxes as CSV").click
+    fill_in "Boxes as CSV", with: "box,length,width,height,up_to\nCrate,60,40,40,25\nFlat one,30,20,0,\nShoe box,33,20,13,"
+    assert_text "1 new, 1 changed, 0 as they are, 1 with a fault"
+    assert_text "Line 3: height: This must be more than zero."
+    click_button "Take the good rows: 2 boxes"
+    assert_field "Name of Crate", with: "Crate"
+    assert_field "height of Shoe box", with: "13"
     assert_accessible "boxes and parcels"
     visit "/shop?item=2*CHN-08&to=GB&postcode=TR29+4ZZ"
     within(bench) do
@@ -109,6 +116,43 @@ class LiveBrowserTest < Minitest::Test
     fill_in("Size of goods without one: height", with: "10 cm").send_keys(:enter)
     within(bench) { assert_text "2 × Anchor chain 8 mm, per metre" }
   end
+
+  # Another tab changes the same rate and the same carrier; what was typed here is kept, and can be stored all the same.
+  def test_two_tabs_order_and_undo
+    visit "/?item=8*SHK-GAL-10&to=IE#rate=ie-live&field=live"
+    select "the first in this list that answers", from: "Which answer counts"
+    within(bench) { assert_button "Why £11.33 for Carrier of the day?" }
+    click_button "Move Fulmar Freight, By road up"
+    2.times { press(:enter) }
+    assert_button "Move Fulmar Freight, By road up", disabled: true
+    within(bench) { assert_button "Why £16.14 for Carrier of the day?" }
+    rate = find_rate("ie-live")
+    api(:patch, "/api/rates/ie-live", { lock_version: rate["lock_version"], live: rate["live"].merge("answer" => "fastest") })
+    fill_in("Markup, %", with: "50").send_keys(:enter)
+    assert_text "Changed elsewhere meanwhile. There now: The fastest of"
+    assert_field "Markup, %", with: "50"
+    click_button "Use mine"
+    within(bench) { assert_button "Why £23.81 for Carrier of the day?" }
+    assert_equal ["first", "50"], [find_rate("ie-live")["live"]["answer"], find_rate("ie-live")["live"]["handling"]["percent"]]
+    visit "/carriers"
+    assert_field with: "Petrel Post"
+    carrier = setup_now["carriers"].first
+    api(:patch, "/api/carriers/#{carrier["id"]}", { lock_version: carrier["lock_version"], account: "OTHER" })
+    account = find("ul[aria-label=Carriers] > li:first-child").find_field("Account")
+    account.set("MINE").send_keys(:enter)
+    assert_text "There now: OTHER. You typed: MINE."
+    click_button "Use mine"
+    20.times { break if setup_now["carriers"].first["account"] == "MINE" || sleep(0.1).nil? }
+    assert_equal "MINE", setup_now["carriers"].first["account"]
+    click_button "Remove Fulmar Freight"
+    assert_no_field with: "Fulmar Freight"
+    refute_includes JSON.generate(setup_now["rates"]), "fulmar"
+    press(:control, "z")
+    assert_field with: "Fulmar Freight"
+    assert_includes JSON.generate(find_rate("ie-live")["live"]["services"]), "fulmar"
+  end
+
+  def find_rate(id) = setup_now["rates"].find { |rate| rate["id"] == id }
 
   def test_carriers_are_asked_about_each_product
     visit "/rates/findings"

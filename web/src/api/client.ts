@@ -1,4 +1,5 @@
 import type { components } from './contract.gen'
+import { inTurn } from './own-edits'
 
 export type Schemas = components['schemas']
 export type Setup = Schemas['Setup']
@@ -71,12 +72,20 @@ export class Unreachable extends Error {}
 
 type Verb = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'
 
-export async function call<Answer>(
+export function call<Answer>(
   verb: Verb,
   path: string,
   body?: unknown,
   signal?: AbortSignal,
 ): Promise<Answer> {
+  if (verb !== 'PATCH') return send(verb, path, body, signal)
+  const { lock_version, ...fields } = body as { lock_version?: number }
+  return inTurn(path, lock_version, (version) =>
+    send(verb, path, version === undefined ? fields : { ...fields, lock_version: version }, signal),
+  )
+}
+
+async function send<Answer>(verb: Verb, path: string, body?: unknown, signal?: AbortSignal): Promise<Answer> {
   let response: Response
   try {
     response = await fetch(path, {

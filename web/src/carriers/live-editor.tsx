@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, X } from 'lucide-react'
+import { X } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { ApiProblem, call, type Live, type Rate, type Schemas } from '../api/client'
@@ -8,6 +8,7 @@ import { moved } from '../board/edits'
 import { Conflict } from '../ui/conflict'
 import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
+import { Movers } from '../ui/row-buttons'
 import { Typed } from '../ui/typed'
 import { liveSentence, serviceName, TROUBLES, type Trouble } from './words'
 import { PerSelect } from '../plans/per-select'
@@ -133,18 +134,12 @@ export function LiveEditor({ rate }: { rate: Rate }) {
         {chosen.map((service, at) => (
           <li key={`${service.carrier} ${service.service}`} className="flex items-center gap-1">
             <span className="w-64">{serviceName(service, setup)}</span>
-            {([-1, 1] as const).map((by) => (
-              <button
-                key={by}
-                type="button"
-                className="quiet px-1"
-                aria-label={`Move ${serviceName(service, setup)} ${by < 0 ? 'up' : 'down'}`}
-                disabled={at + by < 0 || at + by >= chosen.length}
-                onClick={() => put({ ...live, services: moved(chosen, at, by)! })}
-              >
-                {by < 0 ? <ArrowUp size={13} aria-hidden /> : <ArrowDown size={13} aria-hidden />}
-              </button>
-            ))}
+            <Movers
+              name={serviceName(service, setup)}
+              at={at}
+              of={chosen.length}
+              move={(by) => put({ ...live, services: moved(chosen, at, by)! })}
+            />
             <button
               type="button"
               className="quiet px-1"

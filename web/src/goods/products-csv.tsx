@@ -7,6 +7,7 @@ import { counted } from '../ui/format'
 import { readFile } from '../ui/read-file'
 import { Changes } from './changes'
 import { importGoods, type Imported } from './import-stream'
+import { useLatest } from '../ui/use-latest'
 
 type Head = Schemas['CsvHead']
 
@@ -81,7 +82,9 @@ export function ProductsCsv() {
     }
   }
 
+  const latest = useLatest()
   const begin = async (text: string) => {
+    const isLatest = latest()
     forget()
     setCsv(text)
     setSure(false)
@@ -89,11 +92,12 @@ export function ProductsCsv() {
     try {
       const beginning = text.split('\n').slice(0, 6).join('\n')
       const found = await call<Head>('POST', '/api/products/csv/head', { csv: beginning })
+      if (!isLatest()) return
       setHead(found)
       setMapping(found.mapping)
       await look(text, found.mapping, { sure: false, comma })
     } catch (failed) {
-      setError(reasonOf(failed))
+      if (isLatest()) setError(reasonOf(failed))
     }
   }
 

@@ -50,8 +50,13 @@ export function countryName(code: string): string {
   }
 }
 
-export function counted(count: number, one: string, many = `${one}s`): string {
+export function counted(count: number, one: string, many = plural(one)): string {
   return `${count} ${count === 1 ? one : many}`
+}
+
+/** More than one of something, in regular words: zones, boxes. */
+export function plural(one: string): string {
+  return `${one}${/[sx]$/.test(one) ? 'es' : 's'}`
 }
 
 /** How old a live price is. */

@@ -3,8 +3,9 @@ import { toast } from 'sonner'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from './field'
-import { counted } from './format'
+import { counted, plural } from './format'
 import { readFile } from './read-file'
+import { useLatest } from './use-latest'
 
 type Imported = Schemas['TableImported']
 
@@ -24,17 +25,23 @@ interface Props {
 /** A small table out and in as CSV: first what it would do, then it; rows with faults are told and left out. */
 export function TableCsv({ what, path, columns, about, effect, example }: Props) {
   const { edit, undo } = useWorkshop()
+  const many = plural(what)
   const [csv, setCsv] = useState('')
   const [plan, setPlan] = useState<Imported | null>(null)
   const [error, setError] = useState<string | null>(null)
+  const latest = useLatest()
   const read = async (text: string) => {
+    const isLatest = latest()
     setCsv(text)
     try {
-      setPlan(
-        text.trim() ? await call<Imported>('POST', `${path}/import`, { csv: text, store: false }) : null,
-      )
+      const found = text.trim()
+        ? await call<Imported>('POST', `${path}/import`, { csv: text, store: false })
+        : null
+      if (!isLatest()) return
+      setPlan(found)
       setError(null)
     } catch (problem) {
+      if (!isLatest()) return
       setPlan(null)
       setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
     }
@@ -42,7 +49,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
   const store = async () => {
     try {
       await edit(() => call('POST', `${path}/import`, { csv, store: true }))
-      toast(`Took the ${what}s`, { action: { label: 'Undo', onClick: () => void undo() } })
+      toast(`Took the ${many}`, { action: { label: 'Undo', onClick: () => void undo() } })
       setCsv('')
       setPlan(null)
     } catch (problem) {
@@ -54,17 +61,17 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
     <div className="flex max-w-3xl flex-col gap-2">
       <p>
         <a className="underline underline-offset-2" href={`${path}.csv`} download>
-          Take all {what}s as CSV
+          Take all {many} as CSV
         </a>
         <span className="text-soft">: {about}</span>
       </p>
       <p className="text-soft">
-        Read {what}s from CSV (columns {columns}). {effect}
+        Read {many} from CSV (columns {columns}). {effect}
       </p>
       <textarea
         className="field w-full"
         rows={6}
-        aria-label={`${what[0]!.toUpperCase()}${what.slice(1)}s as CSV`}
+        aria-label={`${many[0]!.toUpperCase()}${many.slice(1)} as CSV`}
         placeholder={`${columns.replaceAll(', ', ',')}\n${example}`}
         value={csv}
         onChange={(event) => void read(event.target.value)}
@@ -72,7 +79,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
       <input
         type="file"
         accept=".csv,text/csv"
-        aria-label={`A CSV file of ${what}s`}
+        aria-label={`A CSV file of ${many}`}
         onChange={(event) => {
           const file = event.target.files?.[0]
           if (file) void readFile(file).then(read, (problem: Error) => setError(problem.message))

@@ -7,6 +7,7 @@ import { FieldError } from '../ui/field'
 import { countryName, counted } from '../ui/format'
 import { levelWords, remarkSentence } from './words'
 import { readFile } from '../ui/read-file'
+import { useLatest } from '../ui/use-latest'
 
 interface Typed {
   country: string
@@ -169,11 +170,16 @@ function AddressList() {
   const [text, setText] = useState('')
   const [found, setFound] = useState<Schemas['Landings'] | null>(null)
   const [error, setError] = useState<string | null>(null)
+  const latest = useLatest()
   const run = async (csv: string) => {
+    const isLatest = latest()
     try {
-      setFound(await call<Schemas['Landings']>('POST', '/api/landings', { csv }))
+      const answer = await call<Schemas['Landings']>('POST', '/api/landings', { csv })
+      if (!isLatest()) return
+      setFound(answer)
       setError(null)
     } catch (problem) {
+      if (!isLatest()) return
       setFound(null)
       setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
     }

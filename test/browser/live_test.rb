@@ -133,7 +133,7 @@ class LiveBrowserTest < Minitest::Test
     assert_field "Markup, %", with: "50"
     click_button "Use mine"
     within(bench) { assert_button "Why £23.81 for Carrier of the day?" }
-    assert_equal ["first", "50"], [find_rate("ie-live")["live"]["answer"], find_rate("ie-live")["live"]["handling"]["percent"]]
+    assert_equal %w[first 50], [find_rate("ie-live")["live"]["answer"], find_rate("ie-live")["live"]["handling"]["percent"]]
     visit "/carriers"
     assert_field with: "Petrel Post"
     carrier = setup_now["carriers"].first

@@ -103,7 +103,7 @@ function rows(quote: Quote, formats: Formats): Row[] {
     },
     {
       title: 'Ordinary part',
-      text: 'The rate’s plan with its handling, minimum, maximum and ending.',
+      text: 'The rate’s plan, or the carrier’s answer that counts: with handling or markup, minimum, maximum and ending.',
       link: '/rates',
       cell: (method) => {
         const amount = lastAmount(method, 'ordinary')

@@ -40,8 +40,16 @@ module Server
         # @param carrier [Records::Carrier]
         # @return [Stoplight::Light]
         def breaker(carrier)
-          Stoplight("carrier #{carrier.id} #{carrier.address}").with_threshold(FAILURES).with_cool_off_time(COOL_OFF)
-                                                               .with_error_notifier { |_| nil }
+          light = Stoplight("carrier #{carrier.id} #{carrier.address}")
+          light.with_threshold(FAILURES).with_cool_off_time(COOL_OFF).with_error_notifier { |_| nil }
+               .with_error_handler { |error, count| counted(error, count) }
+        end
+
+        # Only silence counts: a refusal or nonsense is an answer.
+        def counted(error, count)
+          raise error if error.is_a?(Trouble) && error.status != :silent
+
+          count.call(error)
         end
 
         # @param carrier [Records::Carrier]
@@ -86,7 +94,6 @@ module Server
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
-      # Only what a breaker should count is raised past it: silence. A refusal or nonsense is an answer.
       # @return [String, Array] the body, or the status and the body where it is not 200
       def fetched(verb, path, body)
         status, text = call(verb, path, body)

@@ -72,14 +72,17 @@ module Server
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
       # @return [Float] seconds that are left
-      def left = [@deadline - (now - (@started ||= now)), 0].max
+      def left = [@deadline - (now - @started), 0].max
 
+      # A carrier that would have less than half of the time is not asked: being hurried is no failure of its own.
       def together(requests, carriers)
-        left
+        @started ||= now
+        return requests.to_h { |request| [request, late(request)] } if left < @deadline / 2
+
         threads = requests.map { |request| Thread.new { asked(request, carriers[request.carrier]) } }
         requests.zip(threads).to_h do |request, thread|
-          reply = thread.join(left) && thread.value
-          reply ||= late(request)
+          reply, took = thread.join(left) && thread.value
+          reply ? Calls.note(request.carrier, request, reply, took) : reply = late(request)
           keep(key(request, carriers), request, reply)
           [request, reply]
         end
@@ -91,16 +94,14 @@ module Server
         end
       end
 
+      # @return [Array(GateMile::Reply, Float)] with the seconds it took
       def asked(request, carrier)
         started = now
-        return GateMile::Reply.failed(:silent, "The carrier is gone") if carrier.nil?
-
-        reply = Client.new(carrier, left).ask(request)
-        took = now - started
-        Calls.note(carrier.id, request, reply, took) if took < @deadline
-        reply
+        reply = carrier && Client.new(carrier, left).ask(request)
+        reply ||= GateMile::Reply.failed(:silent, "The carrier is gone")
+        [reply, now - started]
       rescue StandardError => e
-        GateMile::Reply.failed(:silent, e.class.name)
+        [GateMile::Reply.failed(:silent, e.class.name), now - started]
       end
 
       def keep(key, request, reply)

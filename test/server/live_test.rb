@@ -74,6 +74,9 @@ class LiveServerTest < Minitest::Test
     calls = Server::Carriers::Calls.list.select { |call| call[:carrier] == "gannet" }
     assert_match(/left alone/, calls.first[:said])
     assert_equal "11.33", live["price"]
+    @carriers.modes["petrel"] = "huge"
+    5.times { live }
+    assert_equal ["gannet"], api(:get, "/api/carriers/state")["resting"], "nonsense is an answer"
   end
 
   def test_nobody_waits_longer_than_the_deadline
@@ -98,6 +101,15 @@ class LiveServerTest < Minitest::Test
     found = [book.quote(cart, at: Time.now, carriers: port).methods, book.board(cart, at: Time.now, carriers: port).fetch("ireland")]
     assert_equal([["16.90"]] * 2, found.map { |methods| methods.select { |method| method.rate == "ie-live" }.map { |method| method.price.to_s } })
     assert_equal %w[fulmar gannet petrel], Server::Carriers::Calls.list.pluck(:carrier).sort
+    # What comes up when the time is used up is not asked, and no carrier is to blame for it.
+    @carriers.delays.merge!("petrel" => 0.1, "fulmar" => 0.1)
+    port = Server::Carriers::Port.new(0.3)
+    5.times do |at|
+      other = GateMile::Cart.parse(IRELAND.merge("lines" => [{ "sku" => "SHK-GAL-10", "quantity" => 10 + at }]), book.currency)
+      book.quote(other, at: Time.now, carriers: port)
+    end
+    sleep 0.3
+    assert_empty api(:get, "/api/carriers/state")["resting"]
   end
 
   # The merchant's own prices are there while carriers are still being asked.

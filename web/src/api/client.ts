@@ -78,6 +78,13 @@ export function call<Answer>(
   body?: unknown,
   signal?: AbortSignal,
 ): Promise<Answer> {
+  if (verb === 'DELETE') {
+    const [thing, query] = path.split('?')
+    const version = new URLSearchParams(query).get('lock_version')
+    return inTurn(thing!, version ? Number(version) : undefined, (renewed) =>
+      send(verb, path.replace(/lock_version=\d+/, `lock_version=${renewed}`), body, signal),
+    )
+  }
   if (verb !== 'PATCH') return send(verb, path, body, signal)
   const { lock_version, ...fields } = body as { lock_version?: number }
   return inTurn(path, lock_version, (version) =>

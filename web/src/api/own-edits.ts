@@ -19,8 +19,8 @@ export function inTurn<Answer>(
   const run = async () => {
     const based = version === undefined ? undefined : renewed(path, version)
     const answer = await send(based).catch((refused: unknown) => {
-      // What is known of it is not to be trusted any more: the next one is sent as it says.
-      steps.delete(path)
+      // Somebody else was there: the next edit is sent as it says.
+      if ((refused as { problem?: { status: number } }).problem?.status === 409) steps.delete(path)
       throw refused
     })
     const next = (answer as Versioned | undefined)?.lock_version

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { counted } from '../ui/format'
@@ -14,6 +14,12 @@ export function Survey() {
   const [trouble, setTrouble] = useState('')
   const running = useRef(false)
   const [busy, setBusy] = useState(false)
+  useEffect(
+    () => () => {
+      running.current = false
+    },
+    [],
+  )
   const run = async () => {
     running.current = true
     setBusy(true)

@@ -45,11 +45,11 @@ export function Parcels({
     if (!draft) return
     if (half) return
     const sides = Object.values(draft.unit_size ?? {}).some(Boolean)
-    put(
-      Object.fromEntries(
-        Object.entries(draft).filter(([field, value]) => value !== '' && (field !== 'unit_size' || sides)),
-      ) as Schemas['Parcels'],
-    )
+    const tidy = Object.fromEntries(
+      Object.entries(draft).filter(([field, value]) => value !== '' && (field !== 'unit_size' || sides)),
+    ) as Schemas['Parcels']
+    if (JSON.stringify(tidy) === stored) return setDraft(null)
+    put(tidy)
   }
   const figure = (field: 'up_to' | 'tare' | 'divisor' | 'unit_weight', words: string, hint: string) => (
     <label className="flex flex-col font-cond text-soft">

@@ -34,10 +34,10 @@ module Server
           weight: weight(parcel.weight, store), volumetric: weight(volumetric(parcel, policy), store),
           billable: weight(policy.billable(parcel), store), fill: fill(parcel.packed),
           size: parcel.size&.map { |side| GateMile::Length.new(side, store.length_unit).to_s },
-          drawing: parcel.packed && drawing(parcel.packed) }
+          drawing: parcel.packed && drawing(parcel) }
       end
 
-      def contents(parcel) = parcel.contents.map { |name, units| { name: name, units: units } }
+      def contents(parcel) = parcel.contents.map { |one| { name: one.label, units: one.units } }
       def volumetric(parcel, policy) = policy.divisor && policy.volumetric(parcel.volume)
 
       def weight(base, store) = base && GateMile::Weight.new(GateMile::Decimal.simplify(base), store.weight_unit).to_s
@@ -50,11 +50,13 @@ module Server
         (packed.blocks.sum { |block| block.item.volume * block.units } * 100 / room).floor
       end
 
-      # In tenths of a millimetre, as whole numbers.
-      def drawing(packed)
-        { room: packed.box.room.map { |side| drawn(side) },
-          blocks: packed.blocks.map do |block|
-            { name: block.item.load.first.label, at: block.at.map { |side| drawn(side) }, counts: block.counts,
+      # In tenths of a millimetre, as whole numbers; of which of the contents each block is.
+      def drawing(parcel)
+        goods = parcel.contents.map(&:goods)
+        { room: parcel.packed.box.room.map { |side| drawn(side) },
+          blocks: parcel.packed.blocks.map do |block|
+            unit = block.item.load.first
+            { name: unit.label, of: goods.index(unit.line.goods), at: block.at.map { |side| drawn(side) }, counts: block.counts,
               dims: block.dims.map { |side| drawn(side) } }
           end }
       end

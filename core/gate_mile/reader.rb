@@ -5,6 +5,53 @@ module GateMile
   # is told of five. A field that can't be read is nil.
   class Reader
     NAME_LENGTH = 120
+    # Characters of a number, a measure, a postcode or any other text that is parsed: bounded before any pattern reads it.
+    PARSED_LENGTH = 100
+    # How deep lists and objects stand in one another, at most: a rule's tree takes some twenty.
+    DEEPEST = 60
+
+    class << self
+      # Opens the reader of a whole document.
+      # @param document [Object] parsed JSON
+      # @return [Reader]
+      # @raise [Invalid] where some text in it is no valid UTF-8, or a number no finite one: nothing else can be told of it
+      def open(document)
+        problems = unreadable(document)
+        raise Invalid, problems if problems.any?
+
+        new(document)
+      end
+
+      # @param value [Object] parsed JSON
+      # @param pointer [String] where it stands
+      # @return [Array<Problem>] texts that are no valid UTF-8 (a lone surrogate, a byte of another encoding), numbers
+      #   that are not finite (1e400)
+      def unreadable(value, pointer = "", found = [], depth = 0)
+        return found << Problem.new(pointer: pointer, code: :nested, numbers: { most: DEEPEST }) if depth > DEEPEST
+
+        case value
+        when String then found << Problem.new(pointer: pointer, code: :not_utf8, numbers: {}) unless utf8?(value)
+        when Float then found << Problem.new(pointer: pointer, code: :not_finite, numbers: {}) unless value.finite?
+        when Array then value.each_with_index { |item, at| unreadable(item, "#{pointer}/#{at}", found, depth + 1) }
+        when Hash then value.each { |key, item| unreadable_field(key, item, pointer, found, depth + 1) }
+        end
+        found
+      end
+
+      # @param part [Object] a key or an index
+      # @return [String] as one part of a JSON Pointer
+      def part(part) = "/#{part.to_s.gsub("~", "~0").gsub("/", "~1")}"
+
+      private
+
+      def unreadable_field(key, item, pointer, found, depth)
+        return unreadable(item, pointer + part(key), found, depth) if !key.is_a?(String) || utf8?(key)
+
+        found << Problem.new(pointer: pointer, code: :not_utf8, numbers: {})
+      end
+
+      def utf8?(text) = text.ascii_only? || (text.encoding == Encoding::UTF_8 && text.valid_encoding?)
+    end
 
     # @return [Array<Problem>] shared by all readers of one document
     attr_reader :problems
@@ -98,6 +145,7 @@ module GateMile
     def parsed(key, required: true)
       value = fetch(key)
       return (problem(key, :missing) if required) if value.nil? || value == ""
+      return problem(key, :too_long, most: PARSED_LENGTH, length: value.length) if long?(value)
 
       yield value
     rescue Malformed => e
@@ -174,9 +222,11 @@ module GateMile
 
     # @param key [String, Array]
     # @return [String] JSON Pointer of the field
-    def at(key) = pointer + Array(key).map { |part| "/#{part.to_s.gsub("~", "~0").gsub("/", "~1")}" }.join
+    def at(key) = pointer + Array(key).map { |part| Reader.part(part) }.join
 
     private
+
+    def long?(value) = value.is_a?(String) && value.length > PARSED_LENGTH
 
     def fetch(key)
       @read << key

@@ -22,7 +22,7 @@ class BookTest < Minitest::Test
                    zones: [{ "id" => "z", "name" => "", "areas" => [country("XX"), { "kind" => "moon" }] }],
                    methods: "none", rates: [{ "id" => "r", "zone" => "z", "method" => "m", "plan" => { "schedule" => { "kind" => "tidal" } } }])
     expected = [["/store/currency", :unknown_currency], ["/store/time_zone", :unknown_time_zone],
-                ["/products/0/name", :too_long], ["/products/0/colour", :unknown_field], ["/zones/0/name", :missing],
+                ["/products/0/name", :too_long], ["/products/0/price", :negative], ["/products/0/colour", :unknown_field], ["/zones/0/name", :missing],
                 ["/zones/0/areas/0/country", :unknown_country], ["/zones/0/areas/1/kind", :not_one_of],
                 ["/methods", :not_a_list], ["/rates/0/plan/schedule/kind", :not_one_of]]
     assert_equal expected.sort, problems_of { GateMile::Book.compile(bad) }.sort

@@ -244,7 +244,29 @@ class GeographyTest < Minitest::Test
       possible << zone.id unless held == :no
       return possible if held == :yes
     end
-    possible << nil
+    possible.empty? || whole(fields).any? { |one| areas.none? { |_, area| holds(area, one) == :yes } } ? possible << nil : possible
+  end
+
+  # Every whole address that what is known may be the beginning of, as far as the areas above can tell them apart.
+  def whole(fields)
+    code = fields["postcode"]
+    codes = if fields["country"] == "FR" then [code]
+            elsif code.nil? then every_postcode(fields["country"])
+            elsif GateMile::Postcode.of(fields["country"], code).partial? then completions(fields["country"], code)
+            else [code]
+            end
+    codes.product(whole_regions(fields)).map { |postcode, region| fields.merge("postcode" => postcode, "region" => region) }
+  end
+
+  def every_postcode(country)
+    return %w[B EC IV PA].flat_map { |area| completions("GB", area) } if country == "GB"
+
+    (0..99_999).step(97).map { |number| format("%05d", number) } + ["12345"]
+  end
+
+  def whole_regions(fields)
+    { nil => { "GB" => %w[GLG EDH WLS CON], "DE" => %w[BE BY HH], "FR" => [nil] }.fetch(fields["country"]), "SCT" => %w[GLG EDH],
+      "ENG" => %w[CON DEV] }.fetch(fields["region"]) { [fields["region"]] }
   end
 
   def holds(area, fields)
@@ -252,13 +274,20 @@ class GeographyTest < Minitest::Test
     return :no unless area.country == fields["country"]
 
     chain = fields["region"] && GateMile::Regions.chain(area.country, fields["region"])
-    region = area.kind == :country || (chain ? chain.intersect?(area.regions) : :maybe)
+    region = area.kind == :country || (chain ? in_chain(area, chain) : :maybe)
     code = GateMile::Postcode.of(area.country, fields["postcode"])
     parts = [region, meets_one(area.only, code, area.country, true),
              denies(meets_one(area.except, code, area.country, false))]
     return :no if parts.include?(false)
 
     parts.all?(true) ? :yes : :maybe
+  end
+
+  # Where only an outer region is known, an area of regions inside it may hold.
+  def in_chain(area, chain)
+    return true if chain.intersect?(area.regions)
+
+    area.regions.any? { |region| GateMile::Regions.chain(area.country, region).include?(chain.first) } ? :maybe : false
   end
 
   def denies(answer) = answer == :maybe ? :maybe : !answer

@@ -135,14 +135,69 @@ class PackingTest < Minitest::Test
       end
       one, other = [lines, split.shuffle(random: random)].map { |sent| parcels(shop, sent) }
       assert_equal one, other, lines.inspect
+      again = split.shuffle(random: random)
+      assert_equal asked(shop, split), asked(shop, again), "the order of lines has no say in what carriers are asked, values and all"
     end
+  end
+
+  # Without a SKU a line is told apart by its name and place; whatever the policy, the order of lines has no say.
+  def test_the_order_of_lines_changes_no_parcel
+    boxes = [{ "id" => "b", "name" => "Box", "size" => size(30, 30, 30), "up_to" => "3 kg" }]
+    line = ->(name, units, kilos) { { "name" => name, "quantity" => units, "unit_price" => "2.50", "weight" => "#{kilos} kg", "size" => size(5, 5, 5) } }
+    lines = [line.call("Shackle", 7, "0.7"), line.call("Ring", 2, "0.2")]
+    [{ "kind" => "boxes" }, { "kind" => "one", "up_to" => "3 kg" }, { "kind" => "one" }, { "kind" => "unit" }].each do |policy|
+      shop = book(store: STORE.merge("boxes" => boxes, "parcels" => policy))
+      assert_equal asked(shop, lines), asked(shop, lines.reverse), policy
+    end
+    random = Random.new(12)
+    40.times do
+      shop = book(store: STORE.merge("boxes" => boxes, "parcels" => [{ "kind" => "boxes" }, { "kind" => "one", "up_to" => "3 kg" }].sample(random: random)))
+      lines = Array.new(random.rand(2..6)) { |at| line.call("G#{at}", random.rand(1..9), format("%.1f", random.rand(1..29)/10r)).merge("unit_price" => "#{random.rand(1..9)}.00") }
+      assert_equal asked(shop, lines), asked(shop, lines.shuffle(random: random)), lines.inspect
+    end
+  end
+
+  def test_goods_are_told_apart_by_what_they_are
+    ropes = [%w[R1 3.00], %w[R2 9.00]].map { |sku, price| { "sku" => sku, "name" => "Rope", "price" => price, "weight" => "1 kg", "size" => size(10, 10, 10) } }
+    shop = book(products: ropes, store: STORE.merge("boxes" => [{ "id" => "b", "name" => "B", "size" => size(40, 40, 40) }], "parcels" => { "kind" => "boxes" }))
+    basket = shop.basket(cart({ "lines" => [line("R1", 2), line("R2", 3), line("r1", 1)] }))
+    parcel = basket.loads(basket.shipping, shop.store.basis, shop.store.parcels, basket.shipping).parcels.first
+    assert_equal [["r1", "Rope", 3], ["r2", "Rope", 3]], parcel.contents.map(&:to_a)
+    assert_equal [["Rope"], 6, 3600], [parcel.names, parcel.units, parcel.value]
+    named = { "name" => "Rope", "quantity" => 1, "unit_price" => "1.00", "size" => size(10, 10, 10) }
+    basket = shop.basket(cart({ "lines" => [named.merge("weight" => "1 kg"), named] }))
+    loads = basket.loads(basket.shipping, shop.store.basis, GateMile::ParcelPolicy.new(kind: :unit, per: "kg"), basket.shipping).by("parcel")
+    assert_equal [[], ["Rope"]], loads.map(&:unweighed), "only the one of which no weight is known is told to lack it"
+  end
+
+  # A bound on its work, counted and not timed: many kinds of goods over many boxes end after a stated number of looks.
+  def test_the_work_of_one_attempt_is_bounded
+    random = Random.new(5)
+    boxes = Array.new(25) { |at| box("b#{at}", Array.new(3) { random.rand(15..80) }, cost: [nil, "0.#{random.rand(20..99)}"].sample(random: random), up_to: at.odd? ? "25 kg" : nil) }
+    items = Array.new(220) { item(Array.new(3) { random.rand(1..14) }, times: 20, grams: random.rand(50..1500)) }
+    packing = GateMile::Packing.new(boxes)
+    items -= packing.misfits(items)
+    packed = packing.pack(items)
+    assert_equal items.to_h { |one| [one, one.times] }, counted(packed)
+    packed.each { |one| sound(one) }
+    assert_operator packing.looks, :<, 1_500_000
+    shuffled = GateMile::Packing.new(boxes).pack(items.shuffle(random: random))
+    assert_equal packing.score(packed), packing.score(shuffled)
+  end
+
+  # What carriers are asked of a cart's parcels, each kind counted.
+  def asked(shop, lines)
+    basket = shop.basket(cart({ "lines" => lines, "destination" => to("GB") }))
+    found = basket.loads(basket.shipping, shop.store.basis, shop.store.parcels, basket.shipping).parcels
+    found.map { |one| GateMile::AskedParcel.of(one, shop.currency).dump }.group_by { |one| one.except("count") }
+         .transform_values { |same| same.sum { |one| one["count"] } }
   end
 
   # What is in them, and what all of it is worth.
   def parcels(shop, lines)
     basket = shop.basket(cart({ "lines" => lines, "destination" => to("GB") }))
     found = basket.loads(basket.shipping, shop.store.basis, shop.store.parcels, basket.shipping).parcels
-    counts = found.each_with_object(Hash.new(0)) { |one, all| all[[one.packed&.box&.id, one.contents.sort, one.weight, one.volume]] += one.times }
+    counts = found.each_with_object(Hash.new(0)) { |one, all| all[[one.packed&.box&.id, one.contents.map(&:to_a).sort, one.weight, one.volume]] += one.times }
     [counts, found.sum { |one| one.value * one.times }]
   end
 

@@ -12,7 +12,7 @@ class PlansTest < Minitest::Test
       plan = plan(random)
       shop = shop_with(plan, goods(random), random)
       sent = cart({ "lines" => Array.new(random.rand(1..4)) do |at|
-        line("P#{at}", random.rand(1..6), discount: pick(random, %w[0 0 1.00]))
+        line("P#{at}", random.rand(1..6), discount: pick(random, %w[0 0 1.00 999]))
       end, "destination" => to("GB") })
       method = shop.quote(sent, at: AT).methods.first
       expected = slowly(plan, units_of(shop, sent, plan), plan["parcels"])
@@ -86,6 +86,60 @@ class PlansTest < Minitest::Test
     assert_equal "0.40", adjust.call("0.40", ending: "0.00", maximum: "0.50")
   end
 
+  def test_a_class_charged_for_each_unit_is_priced_one_unit_at_a_time
+    weight = { "kind" => "steps", "measure" => "weight", "edges" => "from", "steps" => [{ "at" => "0 kg", "amount" => "2.00" }, { "at" => "2 kg", "amount" => "5.00" }] }
+    first = { "kind" => "first", "first" => "6.00", "additional" => "1.50" }
+    of = ->(charge, schedule, **more) { { "group" => "class", "classes" => [{ "class" => "s", "charge" => charge, "schedule" => schedule }], **more.transform_keys(&:to_s) } }
+    small = { "name" => "Small", "quantity" => 3, "unit_price" => "1", "weight" => "1 kg", "class" => "s" }
+    heavy = small.merge("name" => "Heavy", "quantity" => 2, "weight" => "4 kg")
+    price = ->(plan, *lines) { price_of(plan, *lines, classes: [{ "id" => "s", "name" => "s" }]) }
+    assert_equal %w[6.00 5.00], [price.call(of.call("unit", weight), small), price.call(of.call("once", weight), small)]
+    assert_equal "16.00", price.call(of.call("unit", weight), small, heavy), "3 of 2.00 and 2 of 5.00: each by its own weight"
+    assert_equal %w[5.00 2.00], [price.call(of.call("unit", weight, combine: "highest"), small, heavy), price.call(of.call("unit", weight, combine: "lowest"), small, heavy)]
+    # For each unit every one is a first one; once, the others of the class are additional.
+    assert_equal %w[18.00 9.00], [price.call(of.call("unit", first), small), price.call(of.call("once", first), small)]
+    assert_equal %w[9.00 9.00], (%w[unit once].map { |charge| price.call(of.call(charge, first, combine: "dearest_first"), small) })
+  end
+
+  def test_only_an_amount_of_nothing_that_was_typed_is_a_chosen_zero
+    steps = ->(**step) { { "kind" => "steps", "measure" => "value", "steps" => [{ "at" => "0", **step.transform_keys(&:to_s) }] } }
+    free = { "name" => "X", "quantity" => 1, "unit_price" => "20", "discount" => "20" }
+    price = ->(schedule, **more) { price_of({ "schedule" => schedule, **more.transform_keys(&:to_s) }, free) }
+    tenth = steps.call(amount: "0", percent: "10")
+    assert_equal %w[4.00 0.95], [price.call(tenth, minimum: "4"), price.call(tenth, ending: "0.95")]
+    assert_equal %w[0.00 0.00], [price.call(steps.call(amount: "0"), minimum: "4"), price.call(steps.call(amount: "0", percent: "0"), minimum: "4")]
+    assert_equal "0.00", price.call({ "kind" => "first", "first" => "0", "additional" => "3" }, minimum: "4"), "the first of one unit"
+    classes = %w[c d].map { |id| { "id" => id, "name" => id } }
+    mixed = lambda do |combine|
+      plan = { "group" => "class", "combine" => combine, "minimum" => "4", "classes" => [{ "class" => "c", "schedule" => tenth },
+                                                                                       { "class" => "d", "schedule" => { "kind" => "flat", "amount" => "0" } }] }
+      price_of(plan, free.merge("class" => "c"), free.merge("name" => "Y", "class" => "d"), classes: classes)
+    end
+    assert_equal %w[4.00 4.00 0.00], (%w[sum highest lowest].map { |combine| mixed.call(combine) }), "a sum was chosen where all of it was"
+  end
+
+  def test_units_in_any_case_are_one_unit
+    { "weight" => ["0 KG", "2 Kg", "5 kG"], "billable_weight" => ["0 Lb", "3 LB"], "longest" => ["0 IN", "20 In", "1 M"], "volume" => ["0 L", "2 L", "9000 CM3"] }
+      .each do |measure, edges|
+        steps = { "kind" => "steps", "measure" => measure, "steps" => edges.map { |at| { "at" => at, "amount" => "1", "each" => "0.10", "increment" => edges.last } } }
+        grid = { "kind" => "grid", "rows" => { "measure" => measure, "at" => edges }, "columns" => { "measure" => measure, "at" => edges },
+                 "cells" => edges.map { edges.map { "2.00" } } }
+        [steps, grid].each do |schedule|
+          plan = GateMile::Plan.parse({ "schedule" => schedule }, GateMile::Currency["GBP"])
+          assert_equal plan.dump, GateMile::Plan.parse(JSON.parse(JSON.generate(schedule).downcase).then { |small| { "schedule" => small } }, GateMile::Currency["GBP"]).dump
+          line = { "name" => "X", "quantity" => 2, "unit_price" => "1", "weight" => "7 KG", "size" => { "length" => "30 CM", "width" => "4 In", "height" => "0.1 M" } }
+          shop = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => { "schedule" => schedule } }])
+          assert_equal :available, quote(shop, [line], to("GB")).methods.first.status, "#{measure} #{schedule["kind"]}"
+          refute_empty GateMile::PriceLines.new(shop, cart({ "lines" => [line] }), "weight", 20 * GateMile::Weight::UNITS["kg"], at: AT).of["r"]
+        end
+      end
+    list = GateMile::FromTo.new([["0", "5 KG", "1.00"], ["5 KG", "10 Kg", "2.00"]], "weight", "up_to", GateMile::Currency["GBP"], unit: "kg")
+    assert_equal ["0 kg", "5 kg", "10 kg"], (list.steps.map { |step| step["at"] })
+    threshold = book(offers: [{ "id" => "o", "name" => "O", "threshold" => { "measure" => "weight", "from" => "5 KG" }, "effect" => { "kind" => "free" } }])
+    assert_equal "5 kg", threshold.offers.first.threshold.from.text
+    refute_empty quote(threshold, [line], to("GB")).dump["offers"]
+  end
+
   def test_what_can_not_be_a_plan_is_told_at_its_place
     read = ->(plan) { problems_of { GateMile::Plan.parse(plan, GateMile::Currency["GBP"]) } }
     steps = lambda { |measure, *at, **more|
@@ -127,7 +181,7 @@ class PlansTest < Minitest::Test
     }
     assert_equal %w[1.00 2.00], found.call("TR29 4ZZ")
     assert_equal [:outside_areas, "5.00"], found.call("PA2 0AB")
-    assert_equal %i[address_open address_open], found.call(nil)
+    assert_equal ["1.00", :address_open], found.call(nil), "inside is as good as anywhere in the zone; which column is not"
     assert_equal "0.70", quote(shop, [line], { "country" => "GB", "postcode" => "TR29 4ZZ" }).methods.first.cost.to_s
     elsewhere = shop.board(cart({ "lines" => [line], "destination" => to("FR") }), at: AT)["uk"]
     assert_equal([["r", :available], ["s", :unavailable]], elsewhere.sort_by(&:rate).map { |method| [method.rate, method.status] })
@@ -154,7 +208,8 @@ class PlansTest < Minitest::Test
       value = item.worth.in(basis).minor
       each, more = value.divmod(item.quantity)
       { values: Array.new(item.quantity) { |at| at < more ? each + 1 : each }, weight: item.weight && Rational(item.weight.base, item.quantity),
-        sides: item.size && [item.size.length, item.size.width, item.size.height].map(&:base), class: item.shipping_class, kin: item.kin }
+        sides: item.size && [item.size.length, item.size.width, item.size.height].map(&:base), class: item.shipping_class, kin: item.kin,
+        sku: item.sku.downcase }
     end
   end
 end

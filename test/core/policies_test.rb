@@ -8,7 +8,7 @@ class PoliciesTest < Minitest::Test
 
   # Two readings of sections 5 and 6 on generated books and carts: every price, every name.
   def test_offers_and_rules_against_a_slow_second_reading
-    random = Random.new(11)
+    random = Random.new(1)
     seen = Hash.new(0)
     1200.times do
       document = shop(random)

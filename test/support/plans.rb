@@ -107,10 +107,10 @@ module PlansSupport
   def slowly(plan, lines, policy)
     @policy = policy || { "kind" => "one" }
     groups = slow_groups(plan, lines) or return
-    prices = groups.map { |group| slow_price(group, plan) }
+    prices = groups.map { |group| slow_price(group) }
     return if prices.any?(&:nil?)
 
-    adjusted(plan, combined(plan, groups, prices), lines)
+    adjusted(plan, combined(plan, groups, prices), typed_zero?(plan, groups, prices), lines)
   end
 
   private
@@ -134,7 +134,10 @@ module PlansSupport
     end
     return if groups.key?(:none) || groups.keys.any? { |price| price["carried"] == false }
 
-    groups.map { |price, list| { units: list, schedule: price["schedule"], times: price["charge"] == "unit" ? list.size : 1 } }
+    # Charged for each unit, a class is priced one unit at a time, whatever else of it is in the cart.
+    groups.flat_map do |price, list|
+      (price["charge"] == "unit" ? list.map { |unit| [unit] } : [list]).map { |some| { units: some, schedule: price["schedule"] } }
+    end
   end
 
   def packs(units)
@@ -144,7 +147,8 @@ module PlansSupport
     limit = GateMile::Weight.parse(@policy["up_to"]).base
     return if units.any? { |unit| unit[:weight].nil? || unit[:weight] > limit }
 
-    units.each_with_object([[]]) { |unit, list| list.last.sum { |one| one[:weight] } + unit[:weight] > limit ? list << [unit] : list.last << unit }
+    in_order = units.sort_by { |unit| [-unit[:weight], unit[:sku], -unit[:value]] }
+    in_order.each_with_object([[]]) { |unit, list| list.last.sum { |one| one[:weight] } + unit[:weight] > limit ? list << [unit] : list.last << unit }
   end
 
   def measure(name, group)
@@ -182,10 +186,22 @@ module PlansSupport
     end
   end
 
-  def slow_price(group, plan)
-    raw = slow_schedule(group[:schedule], group) or return
-    one = raw.round(half: :up)
-    plan["combine"] == "sum" || group[:times].nil? ? one * (group[:times] || 1) : one
+  def slow_price(group)
+    slow_schedule(group[:schedule], group)&.round(half: :up)
+  end
+
+  # A price of nothing that comes of amounts of 0 alone; a percentage that comes to nothing was no amount of 0.
+  def typed_zero?(plan, groups, prices)
+    typed = groups.zip(prices).map { |group, price| price.zero? && !by_percentage?(group) }
+    plan["combine"] == "lowest" ? typed.any? : typed.all?
+  end
+
+  def by_percentage?(group)
+    return false unless group[:schedule]["kind"] == "steps"
+
+    number = measure(group[:schedule]["measure"], group)
+    at = stretch(group[:schedule], group[:schedule]["steps"].map { |step| step["at"] }, number)
+    !group[:schedule]["steps"][at]["percent"].nil?
   end
 
   def slow_schedule(schedule, group)
@@ -251,7 +267,7 @@ module PlansSupport
 
   # The whole cart with one group's unit as the first one.
   def chain(groups, first)
-    groups.sum { |group| minor(group[:schedule]["additional"]) * group[:units].size * (group[:times] || 1) } +
+    groups.sum { |group| minor(group[:schedule]["additional"]) * group[:units].size } +
       minor(first[:schedule]["first"]) - minor(first[:schedule]["additional"])
   end
 
@@ -260,7 +276,7 @@ module PlansSupport
     costs.each_index.select { |at| minor(groups[at][:schedule]["first"]) == top }.map { |at| costs[at] }.min
   end
 
-  def adjusted(plan, amount, lines)
+  def adjusted(plan, amount, typed, lines)
     before = amount
     if (handling = plan["handling"]) && (handling["fixed"] || handling["percent"])
       units = lines.flat_map { |line| line[:values].map { |value| line.merge(value: value) } }
@@ -268,7 +284,7 @@ module PlansSupport
       added = (minor(handling["fixed"] || "0") * count) + (handling["percent"].to_s.to_r / 100 * amount)
       amount = [amount + added.round(half: :up), 0].max
     end
-    chosen = before.zero? && amount.zero?
+    chosen = typed && before.zero? && amount.zero?
     amount = [amount, minor(plan["minimum"])].max if plan["minimum"] && !chosen
     amount = [amount, minor(plan["maximum"])].min if plan["maximum"]
     plan["ending"] && !chosen ? ended(plan, amount) : amount

@@ -26,12 +26,14 @@ module PoliciesSupport
 
   def shop(random, offers: 4, rules: 4)
     document(
+      store: STORE.merge({ "basis" => maybe(random, 3) { { "discounts" => "before" } } }.compact),
       products: GOODS.map do |sku, (price, weight, group, tags)|
         { "sku" => sku, "name" => sku, "price" => price, "weight" => weight, "class" => group, "tags" => tags, "hazardous" => sku == "Z",
           "treatments" => (["t"] if sku == "F") }.compact
       end,
       classes: [{ "id" => "c", "name" => "Small" }, { "id" => "d", "name" => "Heavy" }],
-      treatments: [{ "id" => "t", "name" => "Own", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1.30" } } }],
+      treatments: [{ "id" => "t", "name" => "Own", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1.30" } },
+                      "methods" => maybe(random) { ["m"] } }.compact],
       groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }],
       coupons: [{ "id" => "k", "code" => "KEEL" }],
       rates: [{ "id" => "uk-m", "zone" => "uk", "method" => "m",
@@ -48,6 +50,7 @@ module PoliciesSupport
 
   def offer(random, id)
     { "id" => id, "name" => id, "active" => random.rand(8).positive?, "label" => maybe(random) { "By #{id}" },
+      "label_more" => maybe(random, 5) { "More by #{id}" },
       "threshold" => maybe(random, 2) { threshold(random) }, "methods" => maybe(random) { ["m"] }, "zones" => maybe(random, 5) { [pick(random, %w[uk all])] },
       "groups" => maybe(random) { pick(random, [{ "only" => ["trade"] }, { "except" => ["trade"] }]) }, "coupons" => maybe(random, 5) { ["k"] },
       "promotions" => maybe(random, 5) { pick(random, %w[with without]) }, "starts" => maybe(random, 4) { MOMENTS[random.rand(0..2)] },
@@ -60,10 +63,16 @@ module PoliciesSupport
 
   def threshold(random)
     basis = maybe(random) do
-      { "lines" => pick(random, %w[all shipping ordinary]), "discounts" => pick(random, %w[after before]), "tax" => pick(random, %w[with without]) }
+      partial(random)
     end
     measured = pick(random, [%w[value 9.98 40.00], %w[value 40.00 85.00], ["weight", "1 kg", "10 kg"], %w[quantity 3 9]])
     { "measure" => measured[0], "from" => measured[1], "below" => maybe(random) { measured[2] }, "basis" => basis }.compact
+  end
+
+  # What it does not say is the store's.
+  def partial(random)
+    { "lines" => maybe(random, 2) { pick(random, %w[all shipping ordinary]) }, "discounts" => maybe(random, 2) { pick(random, %w[after before]) },
+      "tax" => maybe(random, 2) { pick(random, %w[with without]) } }.compact
   end
 
   def effect(random)
@@ -77,7 +86,8 @@ module PoliciesSupport
 
   def condition(random)
     case random.rand(9)
-    when 0 then { "fact" => "value", pick(random, %w[from over]) => "9.98", **(random.rand(2).zero? ? { "below" => "52.00" } : {}) }
+    when 0 then { "fact" => "value", pick(random, %w[from over]) => "9.98", **(random.rand(2).zero? ? { "below" => "52.00" } : {}),
+                  **({ "basis" => maybe(random, 2) { partial(random) } }.compact) }
     when 1 then { "fact" => "weight", pick(random, %w[up_to below]) => "9.3 kg" }
     when 2 then { "fact" => "quantity", "from" => 2, "up_to" => 4 }
     when 3 then { "fact" => pick(random, %w[class]), "of" => pick(random, [%w[c], %w[d], %w[c d]]), "lines" => pick(random, %w[any every]) }
@@ -134,17 +144,27 @@ module PoliciesSupport
     def bare(lines) = @bare.quote(GateMile::Cart.parse(@cart.merge("lines" => lines), @bare.currency), at: Time.at(0))
 
     def lines = @cart["lines"]
-    def apart?(line) = line["sku"] == "F"
+    def apart?(line, id) = line["sku"] == "F" && (@document["treatments"].first["methods"] || [id]).include?(id)
+    def whole(basis) = { "lines" => "shipping" }.merge(@document["store"]["basis"] || {}, basis || {})
     def good(line) = GOODS.fetch(line["sku"])
 
     def price(method)
       id = method["id"]
-      ordinary = part(id, lines.reject { |line| apart?(line) })
+      ordinary = part(id, lines.reject { |line| apart?(line, id) })
       return [nil, method["name"], []] if ordinary.nil?
 
-      own = lines.select { |line| apart?(line) }.sum { |line| 130 * line["quantity"] }
-      price, acted, name = offers(id, ordinary, own)
-      rules(id, price, name || method["name"], acted)
+      own = lines.select { |line| apart?(line, id) }.sum { |line| 130 * line["quantity"] }
+      price, acted = offers(id, ordinary, own)
+      price, name, acted = rules(id, price, acted)
+      [price, name || label(acted, price) || method["name"], acted]
+    end
+
+    # The last offer that has something to say at this price: a free one by its name only where nothing is left to pay.
+    def label(acted, price)
+      acted.filter_map do |offer|
+        fits = { "free" => price&.zero?, "fixed" => price == pence(offer["effect"]["amount"] || "0") }.fetch(offer["effect"]["kind"], true)
+        fits ? offer["label"] : offer["label_more"]
+      end.last
     end
 
     def part(id, lines)
@@ -159,17 +179,17 @@ module PoliciesSupport
       together = open.select { |offer, _| offer["combines"] }
       sets << together if together.any?
       results = sets.map { |set| [*settle(set, id, ordinary, own), set.first.last] }
-      best = results.min_by { |total, _, _, at| [total, at] } or return [ordinary + own, [], nil]
-      [best[0], best[1], best[2]]
+      best = results.min_by { |total, _, at| [total, at] } or return [ordinary + own, []]
+      best.first(2)
     end
 
     def settle(set, id, ordinary, own)
       acted = []
       set.map(&:first).each do |offer|
-        paying = lines.select { |line| !apart?(line) && offer["paying"] && of?(line, offer["paying"]) }
+        paying = lines.select { |line| !apart?(line, id) && offer["paying"] && of?(line, offer["paying"]) }
         share = paying.empty? ? 0 : part(id, paying)
         rest = [ordinary - share, 0].max
-        gift = lines.any? { |line| apart?(line) && offer["paying"] && of?(line, offer["paying"]) }
+        gift = lines.any? { |line| apart?(line, id) && offer["paying"] && of?(line, offer["paying"]) }
         mine = offer["own_prices"] && !gift ? own : 0
         takes = takes(offer["effect"], rest + mine)
         acted << offer if takes.positive?
@@ -177,7 +197,7 @@ module PoliciesSupport
         ordinary -= from_rest
         own -= takes - from_rest
       end
-      [ordinary + own, acted, acted.filter_map { |offer| offer["label"] }.last]
+      [ordinary + own, acted]
     end
 
     def takes(effect, base)
@@ -212,13 +232,13 @@ module PoliciesSupport
     end
 
     def reached?(offer, id)
-      paying = lines.select { |line| !apart?(line) && offer["paying"] && of?(line, offer["paying"]) }
+      paying = lines.select { |line| !apart?(line, id) && offer["paying"] && of?(line, offer["paying"]) }
       return false if paying.any? && part(id, paying).nil?
 
       wanted = offer["threshold"] or return true
-      basis = { "lines" => "shipping" }.merge(wanted["basis"] || {})
+      basis = whole(wanted["basis"])
       counted = lines.reject do |line|
-        (basis["lines"] == "ordinary" && apart?(line)) || (offer["paying_count"] == false && offer["paying"] && of?(line, offer["paying"]))
+        (basis["lines"] == "ordinary" && apart?(line, id)) || (offer["paying_count"] == false && offer["paying"] && of?(line, offer["paying"]))
       end
       amount = measure(wanted["measure"], counted, basis)
       amount >= number(wanted["from"]) && (wanted["below"].nil? || amount < number(wanted["below"]))
@@ -247,8 +267,9 @@ module PoliciesSupport
       after.to_h { |line, value| [line, value - shares[line]] }
     end
 
-    def rules(id, price, name, acted)
-      hidden = false
+    def rules(id, price, acted)
+      hidden = name = nil
+      @method = id
       @document["rules"].select { |rule| holds?(rule["when"]) }.flat_map { |rule| rule["then"] }.each do |action|
         named = action["methods"].nil? || action["methods"].include?(id)
         next hidden ||= !named if action["kind"] == "only"
@@ -279,7 +300,10 @@ module PoliciesSupport
     def condition?(part)
       to = @cart["destination"]
       case part["fact"]
-      when "value", "weight", "quantity" then between?(measure(part["fact"], lines, {}), part)
+      when "value", "weight", "quantity"
+        basis = whole(part["basis"])
+        counted = part["fact"] == "value" && basis["lines"] == "ordinary" ? lines.reject { |line| apart?(line, @method) } : lines
+        between?(measure(part["fact"], counted, basis), part)
       when "class", "tag", "product", "hazard"
         goods = { "class" => "classes", "tag" => "tags", "product" => "skus" }[part["fact"]]
         lines.public_send("#{part["lines"] == "every" ? "all" : "any"}?") { |line| of?(line, goods ? { goods => part["of"] } : { "hazardous" => true }) }

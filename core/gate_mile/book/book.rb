@@ -29,7 +29,7 @@ module GateMile
     # @return [Book]
     # @raise [Invalid] with every problem of the document
     def self.compile(hash, catalogue: nil)
-      reader = Reader.new(hash)
+      reader = Reader.open(hash)
       parts = read(reader)
       Consistency.check(reader, parts) if reader.problems.empty?
       raise Invalid, reader.problems if reader.problems.any?
@@ -43,7 +43,7 @@ module GateMile
       reader.choice("format", among: [FORMAT])
       reader.whole("version", VERSION..VERSION)
       store = reader.object("store")&.then { |item| Store.read(item) }
-      currency = store&.currency
+      currency = store&.currency || Currency::UNREAD
       {
         store: store,
         products: reader.list("products", required: false) { |item| Product.read(item, currency) },
@@ -78,9 +78,13 @@ module GateMile
       @rates = rates.freeze
       @rates_by_zone = rates.group_by(&:zone).freeze
       @policies = policies
+      @rules_by_ordinary = policies.rules.each_index.select { |at| policies.rules[at].tree.by_ordinary?(store) }
       @carriers = carriers
       freeze
     end
+
+    # @return [Array<Integer>] places of the rules that look at the ordinary lines of a method
+    attr_reader :rules_by_ordinary
 
     # @return [Array<Offer>] in the merchant's order
     def offers = policies.offers

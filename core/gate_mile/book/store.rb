@@ -16,11 +16,14 @@ module GateMile
                          :method_order, :ship_from, :tax_classes, :basis, :parcels, :zero_word, :nothing_text,
                          :storefront, :boxes, :holidays, :holiday_region)
     ORDERS = %w[price merchant].freeze
+    # Holidays that a book can hold: some decades of them.
+    HOLIDAYS = 3000
 
     # @param reader [Reader]
     # @return [Store]
     def self.read(reader)
       currency = reader.parsed("currency") { |text| Currency[text] }
+      prices = currency || Currency::UNREAD
       new(name: reader.text("name"), country: reader.parsed("country") { |text| Countries.parse(text) },
           currency: currency,
           time_zone: reader.parsed("time_zone") { |text| time_zone(text) },
@@ -37,10 +40,17 @@ module GateMile
           nothing_text: reader.text("nothing_text", required: false, most: 500),
           storefront: Storefront.of(reader),
           holiday_region: reader.text("holiday_region", required: false, most: 20),
-          holidays: reader.texts("holidays", most: 1000, longest: 10).to_set,
-          boxes: reader.list("boxes", required: false, most: 200) { |item| Box.read(item, currency) })
+          holidays: holidays(reader),
+          boxes: reader.list("boxes", required: false, most: 200) { |item| Box.read(item, prices) })
         .tap { reader.finish }
     end
+
+    def self.holidays(reader)
+      days = reader.texts("holidays", most: HOLIDAYS, longest: 10)
+      days.each_with_index { |text, at| reader.problem(["holidays", at], :not_a_date) unless Calendar.date?(text) }
+      days.to_set
+    end
+    private_class_method :holidays
 
     # @param text [String] an IANA name such as "Europe/London"
     # @return [String] the same
@@ -50,6 +60,10 @@ module GateMile
     rescue TZInfo::InvalidTimezoneIdentifier
       raise Malformed, :unknown_time_zone
     end
+
+    # @param own [Basis, nil] of a plan, an offer or a rule
+    # @return [Basis] a whole one: what it leaves open is the store's
+    def basis_for(own) = own.nil? ? basis : own.over(basis)
 
     # @return [Boolean] whether quotes list their methods by price
     def by_price? = method_order == "price"

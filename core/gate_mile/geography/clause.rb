@@ -8,11 +8,13 @@ module GateMile
   # number of digits of a range); from, to: the numbers of a range.
   class Clause < Value.of(:kind, :text, :key, :from, :to)
     LONGEST = 12
-    RANGE = /\A(.+?)\s+TO\s+(.+)\z/i
+    # Characters of a clause as it is typed, a range with its spaces.
+    TYPED = 60
+    RANGE = /\s+TO\s+/i
     PART = /\A([A-Z]*)(\d{1,9})\z/
     # What most clauses of a long list look like.
     PLAIN = /\A[A-Z0-9]{1,#{LONGEST}}\z/o
-    private_constant :RANGE, :PART, :PLAIN
+    private_constant :TYPED, :RANGE, :PART, :PLAIN
 
     class << self
       # @param text [String] e.g. "PA20", "IV#", "1000 to 1999", "PA20 to PA49"
@@ -20,15 +22,13 @@ module GateMile
       # @return [Clause]
       # @raise [Malformed] :bad_clause, :only_wildcards, :range_backwards, :range_lengths, :range_letters
       def parse(text, country)
-        return new(kind: :code, text: text, key: text) if PLAIN.match?(text)
+        return code(Postcode.bare(country, text)) if PLAIN.match?(text)
+        raise Malformed, :bad_clause if text.to_s.length > TYPED
 
-        range = RANGE.match(text.to_s.strip)
-        return range(Postcode.normalise(range[1]), Postcode.normalise(range[2]), country) if range
+        first, last = text.to_s.strip.split(RANGE, 2)
+        return range(plain(first, country), plain(last, country), country) if last
 
-        code = Postcode.normalise(text)
-        raise Malformed, :bad_clause unless code.match?(/\A[A-Z0-9#@]{1,#{LONGEST}}\z/o)
-
-        code.match?(/[#@]/) ? pattern(code) : new(kind: :code, text: code, key: code)
+        single(text, country)
       end
 
       # A part of a range: its group, in which numbers compare, and its number.
@@ -41,6 +41,26 @@ module GateMile
       end
 
       private
+
+      def plain(text, country) = Postcode.bare(country, Postcode.normalise(text))
+
+      def single(text, country)
+        sector = sector(text, country) and return code(sector)
+        written = plain(text, country)
+        raise Malformed, :bad_clause unless written.match?(/\A[A-Z0-9#@]{1,#{LONGEST}}\z/o)
+
+        written.match?(/[#@]/) ? pattern(written) : code(written)
+      end
+
+      # A British sector is written apart: PA2 0 is no PA20.
+      def sector(text, country)
+        return unless Postcode.structured?(country)
+
+        british = BritishCode.read(Postcode.parts(text))
+        british.sector if british.state == :unfinished && british.inward.length == 1
+      end
+
+      def code(text) = new(kind: :code, text: text, key: text)
 
       def pattern(code)
         raise Malformed, :only_wildcards if code.match?(/\A[#@]+\z/)
@@ -67,7 +87,7 @@ module GateMile
     # @return [Boolean] by plain reading; a zone's index answers the same question for all its clauses at once
     def match?(postcode, structured)
       case kind
-      when :code then postcode.levels.include?(key)
+      when :code then postcode.codes.include?(key)
       when :pattern then postcode.levels.any? { |level| Clause.fits?(key, level) }
       else postcode.levels.any? { |level| in_range?(level, structured) }
       end
@@ -78,8 +98,9 @@ module GateMile
     # @param country [String]
     # @return [Boolean]
     def may_match?(postcode, country)
+      return may_match_british?(postcode.british, country) if postcode.british
+
       known = postcode.text
-      return below_district?(known, country) if Postcode.structured?(country) && known.match?(/\d/)
       return deeper_range?(known) if kind == :range
 
       key.length > known.length && Clause.fits?(key[0, known.length], known)
@@ -105,12 +126,28 @@ module GateMile
       group == key && number.between?(from, to)
     end
 
-    # A British district is known: only what lies below it is open, "EC1A" below "EC1" or a full postcode.
-    def below_district?(known, country)
+    # What lies below the known part is open: districts below an area, below a district "EC1A" (of "EC1") and what has
+    # an inward code.
+    def may_match_british?(known, country)
+      return kind == :range && deeper_range?(known.area) if known.district.nil? && kind == :range
       return false if kind == :range
-      return Postcode.new(country, key).then { |own| own.text != known && own.levels.include?(known) } if kind == :code
+      return known.above?(Postcode.of(country, key).british) if kind == :code
 
-      key.match?(/[0-9#][A-Z@]{2}\z/) && Clause.fits?(key[0...-3], known)
+      known.inward ? inward_fits?(known) : below?(known.outward, !known.district.nil?)
+    end
+
+    # A pattern that goes on where an area or a district ends.
+    def below?(known, district)
+      rest = key[known.length..].to_s
+      return false if rest.empty? || !Clause.fits?(key[0, known.length], known)
+
+      rest.match?(district ? /\A[A-Z@]?([0-9#][A-Z@]{2})?\z/ : /\A[0-9#]/)
+    end
+
+    def inward_fits?(known)
+      inward = key[-3..].to_s
+      inward.match?(/\A[0-9#][A-Z@]{2}\z/) && Clause.fits?(key[0...-3], known.outward) &&
+        Clause.fits?(inward[0, known.inward.length], known.inward)
     end
 
     # The digits that are known, against the beginnings of the range's ends.
@@ -129,23 +166,30 @@ module GateMile
   # A list of clauses as it was pasted: the good ones, and the bad ones with their places.
   #
   # clauses: without duplicates, in their order; faults: `{ position:, line:, text:, code: }` each, counted from 1;
-  # duplicates: how many were merged.
-  class ClauseList < Value.of(:clauses, :faults, :duplicates)
+  # doubts: `{ position:, line:, text:, doubt: }` of clauses that match nothing, with a {ClauseDoubt}; duplicates: how
+  # many were merged.
+  class ClauseList < Value.of(:clauses, :faults, :doubts, :duplicates)
+    # Doubts that are told, at most.
+    SHOWN = 200
+
     # @param text [String] separated by commas, semicolons or new lines
     # @param country [String]
     # @return [ClauseList]
     def self.parse(text, country)
       clauses = {}
       faults = []
+      doubts = []
       count = 0
       items(text) do |item, position, line|
         clause = Clause.parse(item, country)
         count += 1
         clauses[clause.text] ||= clause
+        doubt = ClauseDoubt.of(item, clause, country) if doubts.size < SHOWN
+        doubts << { position: position, line: line, text: item, doubt: doubt } if doubt
       rescue Malformed => e
         faults << { position: position, line: line, text: item, code: e.code }
       end
-      new(clauses: clauses.values, faults: faults, duplicates: count - clauses.size)
+      new(clauses: clauses.values, faults: faults, doubts: doubts, duplicates: count - clauses.size)
     end
 
     def self.items(text)

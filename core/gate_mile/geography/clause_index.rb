@@ -26,8 +26,8 @@ module GateMile
     # @return [Hash{Integer => Clause}] the areas with a clause that matches, each with one that does
     def matching(postcode)
       found = {}
+      postcode.codes.each { |code| note(found, @codes[code]) }
       postcode.levels.each do |level|
-        note(found, @codes[level])
         @masks.fetch(level.length, NOTHING).each { |mask| note(found, @patterns[masked(level, mask)]) } if @masks.any?
         group, number = Clause.group(level, @structured) if @ranges.any?
         note(found, @ranges[group]&.at(number)) if group

@@ -4,8 +4,8 @@ module GateMile
   # One area of one zone as it stands against a country: entries are what zones are compared by.
   #
   # at: its number among the country's entries; zone, area; regions: those it needs (nil for all), without the ones that
-  # are countries of their own; level: how specific it is.
-  class Entry < Value.of(:at, :zone, :area, :regions, :level)
+  # are countries of their own; outer: those that these lie in; level: how specific it is.
+  class Entry < Value.of(:at, :zone, :area, :regions, :outer, :level)
     # From the most specific to the least: a matched "only" clause with a region, one without, a region, a country, the
     # world.
     LEVELS = %i[clause_in_region clause region country world].freeze
@@ -46,14 +46,52 @@ module GateMile
     # @return [Boolean] whether no clause matches it
     def unnamed?(postcode) = @only.matching(postcode).empty? && @except.matching(postcode).empty?
 
+    # Whether an address of which no more is known may yet land nowhere: sample places are looked at, as the audit does.
+    # With more clauses than are looked at here, it may.
+    # @param place [Place]
+    # @return [Boolean]
+    def gap?(place)
+      return false if entries.any? { |entry| entry.level == :world }
+      return true if entries.sum { |entry| entry.area.only.size + entry.area.except.size } > SAMPLED
+      return spots.any? { |spot| spot.holding.empty? } if place.postcode.nil? && place.regions.nil?
+
+      postcodes(place).product(regions(place)).any? do |postcode, regions|
+        answers(Place.new(country: country, regions: regions, postcode: postcode)).none? { |_, answer,| answer == true }
+      end
+    end
+
+    # Clauses of a country up to which gaps are looked for.
+    SAMPLED = 600
+    private_constant :SAMPLED
+
     private
+
+    def spots = @spots ||= Survey.new(self).spots
+
+    # Postcodes that may be meant, as far as clauses tell them apart.
+    def postcodes(place)
+      known = place.postcode
+      sampled = spots.map { |spot| spot.place.postcode }.uniq { |postcode| postcode&.text }
+      return sampled if known.nil?
+      return [known] unless known.partial?
+
+      sampled.compact.select { |postcode| postcode.below?(known) } + Samples.below(known, country)
+    end
+
+    def regions(place)
+      return spots.map { |spot| spot.place.regions }.uniq if place.regions.nil?
+
+      nested = Regions.nested(country, place.regions.first)
+      nested.any? ? nested.map { |region| Regions.chain(country, region) } : [place.regions]
+    end
 
     def sorted(areas)
       list = areas.map.with_index { |(zone, area, regions), at| [level(area, regions), at, zone, area, regions] }
       list.sort_by do |level, at,|
         [Entry::LEVELS.index(level), at]
       end.each_with_index.map do |(level, _, zone, area, regions), at|
-        Entry.new(at: at, zone: zone, area: area, regions: regions&.to_set, level: level)
+        Entry.new(at: at, zone: zone, area: area, regions: regions&.to_set, level: level,
+                  outer: regions.to_a.flat_map { |region| Regions.chain(country, region).drop(1) }.to_set)
       end
     end
 
@@ -93,7 +131,10 @@ module GateMile
       return true if entry.regions.nil?
       return "region" if place.regions.nil?
 
-      place.regions.any? { |region| entry.regions.include?(region) }
+      return true if place.regions.any? { |region| entry.regions.include?(region) }
+
+      # Only an outer region is known, and the entry holds some of those inside it.
+      entry.outer.include?(place.regions.first) ? "region" : false
     end
 
     def in_clauses(entry, place, heard)

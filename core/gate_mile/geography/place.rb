@@ -21,19 +21,29 @@ module GateMile
 
     # What the address says that is not quite right, or of a special kind. It is matched all the same.
     # @param address [Address] the one it was made of
-    # @return [Array<Symbol>] of :unknown_region, :malformed_postcode, :po_box, :military_mail
+    # @return [Array<Symbol>] of {REMARKS}
     def remarks(address)
       [(:unknown_region if address.region && Regions.find(address.country, address.region).nil?),
-       (:malformed_postcode if postcode && !postcode.well_formed? && !postcode.partial?),
-       (:po_box if address.po_box?), (:military_mail if address.military?)].compact
+       *postcode_remarks, (:po_box if address.po_box?), (:military_mail if address.military?)].compact
     end
+
+    REMARKS = %i[unknown_region malformed_postcode unfinished_postcode lost_zero po_box military_mail].freeze
 
     # A British address on Man or in the Channel Islands.
     def self.dependency(country, postcode)
       return unless country == "GB" && postcode
 
-      Territories::BY_POSTCODE[postcode.levels.first] if postcode.levels.first.match?(/\A[A-Z]{2}\z/)
+      Territories::BY_POSTCODE[postcode.british.area]
     end
     private_class_method :dependency
+
+    private
+
+    def postcode_remarks
+      return [] if postcode.nil?
+
+      { malformed_postcode: postcode.malformed?, unfinished_postcode: postcode.unfinished?,
+        lost_zero: postcode.lost_zero? }.select { |_, so| so }.keys
+    end
   end
 end

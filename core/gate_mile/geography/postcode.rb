@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module GateMile
-  # A postcode as it is compared: upper case, no spaces, no hyphens, and cut into the levels at which a clause can meet
-  # it. British ones have structure (area, district, outward code, full); of all others every beginning is a level.
+  # A postcode as it is compared: upper case, without spaces and punctuation, and cut into the levels at which a clause
+  # can meet it. British ones have structure ({BritishCode}); of all others every beginning is a level.
   class Postcode
     # Forms of postcodes in the notation of clauses: # a digit, @ a letter, * either. Published by the postal operators;
     # held against the countries gem in the tests.
@@ -11,7 +11,7 @@ module GateMile
       "####" => %w[AF AL AM AT AU AZ BD BE BG CH CV CY DK ET GE GW HM HT HU LI LR LU LV MD ME MK MZ NE NO NZ PH SI SJ TN
                    VC VE VG ZA],
       "#####" => %w[AS AX BA BL BT CU CZ DE DO DZ EE EG EH ES FI FM FR GF GP GR GT GU HN HR ID IQ IT JO KE KR KW LA LK
-                    LT MA MC MF MH MM MN MP MQ MV MX MY NA NC NI NP PF PK PL PM PR PW RE SA SD SE SK SM SN TH TR UA UM
+                    LT MA MC MF MH MM MN MO MP MQ MV MX MY NA NC NI NP PF PK PL PM PR PW RE SA SD SE SK SM SN TH TR UA UM
                     US UY VA VI WF YT ZM],
       "######" => %w[BY CN CO EC IN KG KZ NG PY RO RU SG TJ TM UZ],
       "#######" => %w[CL JP PT], "########" => %w[BR], "##########" => %w[IR],
@@ -24,48 +24,82 @@ module GateMile
     # United States ZIP codes with their four extra digits: the first five decide.
     NINE = /\A(\d{5})\d{4}\z/
     ZIPS = %w[US AS GU MP PR UM VI FM MH PW].freeze
-    private_constant :NINE, :ZIPS
+    # What some countries put in front of their postcodes in place of their ISO code (common practice, no source).
+    SIGNS = { "DE" => "D", "AT" => "A", "FR" => "F", "BE" => "B", "LU" => "L", "IT" => "I", "ES" => "E", "SE" => "S",
+              "NO" => "N", "FI" => "FIN" }.freeze
+    # Countries with postcodes that begin with a zero, which a spreadsheet takes away (from memory).
+    ZEROS = %w[AM AU BR CN CO DE DK EC ES FI FR GE IT JP KE KR KZ MX MY NO NZ PE PR RO SG SK TR UA US VA VI ZA].freeze
+    private_constant :NINE, :ZIPS, :SIGNS, :ZEROS
 
-    # Outward and inward part; areas have one or two letters, districts one or two digits and perhaps a letter.
-    BRITISH = /\A(([A-Z]{1,2})(\d{1,2})[A-Z]?)(\d[A-Z]{2})\z/
-    OUTWARD = /\A(([A-Z]{1,2})(?:(\d{1,2})[A-Z]?)?)\z/
     STRUCTURED = %w[GB IM JE GG].freeze
-    private_constant :BRITISH, :OUTWARD
+    # Spaces of every kind, marks that are not seen, and the punctuation that stands between the parts of a postcode.
+    BETWEEN = /[\s\p{Z}\p{Cf}.,\-‐‑‒–—―−_]+/
+    private_constant :BETWEEN
 
     # @return [String] the normalised text
     attr_reader :text
     # @return [Array<String>] the codes that stand for this postcode, from the widest to the narrowest
     attr_reader :levels
+    # @return [BritishCode, nil] its parts, where it has structure
+    attr_reader :british
 
     # @param country [String]
     # @return [Boolean] whether its postcodes are matched by structure, as the British are
     def self.structured?(country) = STRUCTURED.include?(country)
 
-    # @param text [String]
-    # @return [String] upper case, without spaces and hyphens
-    def self.normalise(text) = text.to_s.upcase.gsub(/[\s\-‐–]+/, "")
+    # @param text [String, nil]
+    # @return [Array<String>] its parts as they were written apart: upper case, full-width figures and letters as plain
+    #   ones
+    def self.parts(text)
+      text = text.to_s
+      text = text.unicode_normalize(:nfkc) unless text.ascii_only?
+      text.upcase.split(BETWEEN).reject(&:empty?)
+    end
+
+    # @param text [String, nil]
+    # @return [String] the same, written together
+    def self.normalise(text) = parts(text).join
+
+    # Takes away what a country's postcodes are written with and compared without: its own code in front ("LV-1010"),
+    # the four extra digits of a ZIP code. Clauses and addresses are read by it alike.
+    # @param country [String]
+    # @param text [String] normalised
+    # @return [String]
+    def self.bare(country, text)
+      if FORMS[country]&.start_with?("#")
+        sign = [country, SIGNS[country]].find { |one| one && text.start_with?(one) && text.length > one.length }
+        text = text.delete_prefix(sign) if sign
+      end
+      ZIPS.include?(country) && NINE.match(text) ? Regexp.last_match(1) : text
+    end
 
     # @param country [String]
     # @param text [String, nil]
     # @return [Postcode, nil] nil where nothing is written
     def self.of(country, text)
-      plain = normalise(text)
-      plain.empty? ? nil : new(country, plain)
+      parts = parts(text)
+      parts.empty? ? nil : new(country, parts)
     end
 
     # @param country [String]
     # @return [Regexp, nil] what its postcodes look like; nil where that is not known here
     def self.form(country)
-      structured?(country) ? BRITISH : PATTERNS[country]
+      structured?(country) ? BritishCode::FULL : PATTERNS[country]
     end
 
-    def initialize(country, text)
+    # @param country [String]
+    # @param parts [Array<String>] normalised, as they were written apart
+    def initialize(country, parts)
       @country = country
-      @text = bare(text)
-      @levels = (self.class.structured?(country) ? british : beginnings).freeze
-      @partial = beginning?
+      @british = BritishCode.read(parts) if Postcode.structured?(country)
+      @text = @british ? @british.text : Postcode.bare(country, parts.join)
+      @levels = (@british ? @british.levels : (1..@text.length).map { |length| @text[0, length] }).freeze
+      @partial = @british ? @british.partial? : beginning?
       freeze
     end
+
+    # @return [Array<String>] what a clause that is a plain code may be: the levels, and a British sector ("PA2 0")
+    def codes = british&.sector ? [*levels, british.sector] : levels
 
     # @return [Boolean] whether it has the form of its country's postcodes (true where none is known)
     def well_formed?
@@ -73,32 +107,33 @@ module GateMile
       form.nil? || form.match?(text)
     end
 
-    # @return [Boolean] whether it is the beginning of a postcode, so that a narrower clause may still apply
+    # @return [Boolean] whether more of it could be known, so that a narrower clause may still apply
     def partial? = @partial
+
+    # @param known [Postcode] the beginning of one
+    # @return [Boolean] whether this one goes on where that one ends
+    def below?(known) = british ? known.british.above?(british) : text.start_with?(known.text)
+
+    # @return [Boolean] whether it is neither a postcode of its country nor the beginning of one
+    def malformed? = !well_formed? && !(british ? british.beginning? : partial?)
+
+    # @return [Boolean] whether it goes beyond the outward code and is not finished: "IV1 1A"
+    def unfinished? = !british.nil? && british.state == :unfinished
+
+    # @return [Boolean] whether it is one digit short and would be a postcode with a zero in front: "2134" for "02134"
+    def lost_zero?
+      form = FORMS[@country]
+      ZEROS.include?(@country) && form.delete("#").empty? && text.length == form.length - 1 &&
+        text.match?(/\A\d+\z/)
+    end
 
     private
 
     def beginning?
-      return BRITISH.match(text).nil? && OUTWARD.match?(text) if Postcode.structured?(@country)
-
       form = FORMS[@country]
       return false if form.nil? || text.length >= form.length
 
       Regexp.new("\\A#{form[0, text.length].gsub(/[#@*]/, CLASSES)}").match?(text)
     end
-
-    def bare(text)
-      text = text.delete_prefix(@country) if FORMS[@country]&.start_with?("#") && text.length > FORMS[@country].length
-      ZIPS.include?(@country) && NINE.match(text) ? Regexp.last_match(1) : text
-    end
-
-    def british
-      found = BRITISH.match(text) || OUTWARD.match(text)
-      return beginnings if found.nil?
-
-      [found[2], found[3] && (found[2] + found[3]), found[1], text].compact.uniq
-    end
-
-    def beginnings = (1..text.length).map { |length| text[0, length] }
   end
 end

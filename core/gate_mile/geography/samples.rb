@@ -39,7 +39,23 @@ module GateMile
         candidates(country).map { |text| Postcode.of(country, text) }.find { |postcode| coverage.unnamed?(postcode) }
       end
 
+      # @param known [Postcode] the beginning of one
+      # @param country [String]
+      # @return [Array<Postcode>] well-formed ones that begin with it
+      def below(known, country)
+        texts = known.british ? british_below(known.british) : candidates(country).map { |text| known.text + text[known.text.length..].to_s }
+        texts.map { |text| Postcode.of(country, text) }.select { |postcode| postcode&.well_formed? }
+      end
+
       private
+
+      # Of an area every district, of a district its postcodes; what is known of the inward part is kept.
+      def british_below(known)
+        return (1..99).map { |number| "#{known.area}#{number}9ZZ" } if known.district.nil?
+
+        letters = known.outward.match?(/\d\d\z|[A-Z]\z/) ? [""] : ["", "A", "X"]
+        letters.map { |letter| "#{known.outward}#{letter}#{known.inward}#{"9ZZ"[known.inward.to_s.length..]}" }
+      end
 
       def ends(clause) = clause.text.split(" to ")
 
@@ -66,6 +82,7 @@ module GateMile
         case code
         when /\A[A-Z]{1,2}\z/ then "#{code}#{fill.equal?(LOW) ? 1 : 99}#{ENDS[fill]}"
         when /\A[A-Z]{1,2}\d{1,2}[A-Z]?\z/ then "#{code}#{ENDS[fill]}"
+        when /\A[A-Z]{1,2}\d{1,2}[A-Z]? \d\z/ then "#{code}#{ENDS[fill][1..]}"
         else code
         end
       end

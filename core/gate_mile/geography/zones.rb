@@ -32,7 +32,7 @@ module GateMile
     # @return [Landing]
     def land(address)
       place = Place.of(address)
-      landing = place.country.nil? ? nowhere_known : settle(coverage(place.country).answers(place))
+      landing = place.country.nil? ? nowhere_known : settle(coverage(place.country), place)
       remarks = place.country ? place.remarks(address) : []
       remarks.any? ? landing.with(remarks: remarks) : landing
     end
@@ -61,10 +61,10 @@ module GateMile
       own.any? ? found.merge(area.country => own) : found
     end
 
-    def settle(answers)
+    def settle(coverage, place)
       possible = []
       decides = nil
-      answers.each do |entry, answer, clause|
+      coverage.answers(place).each do |entry, answer, clause|
         if answer == true
           return landed(entry, clause) if possible.all?(entry.zone)
 
@@ -74,7 +74,9 @@ module GateMile
           decides = answer if decides.nil? || answer == "region"
         end
       end
-      possible.empty? ? Landing.new(status: :none) : undetermined(possible << nil, decides)
+      return Landing.new(status: :none) if possible.empty?
+
+      undetermined(coverage.gap?(place) ? possible << nil : possible, decides)
     end
 
     def landed(entry, clause) = Landing.new(status: :zone, zone: entry.zone, area: entry.area, clause: clause)
@@ -83,9 +85,19 @@ module GateMile
       Landing.new(status: :undetermined, candidates: zones.uniq, decides: field)
     end
 
+    # Where one zone holds the whole world and there is no other, nobody need say where.
     def nowhere_known
       possible = @list.select { |zone| zone.active && zone.areas.any? }
-      undetermined(world? ? possible : possible + [nil], "country")
+      return undetermined(everywhere? ? possible : possible + [nil], "country") unless world? && possible.one?
+
+      Landing.new(status: :zone, zone: possible.first, area: possible.first.areas.find { |area| area.kind == :world })
+    end
+
+    # Whether every country is somebody's.
+    def everywhere?
+      return true if world?
+
+      (Countries::CODES - countries).empty? && @coverages.each_value.none? { |one| one.gap?(Place.new(country: one.country)) }
     end
   end
 end

@@ -15,7 +15,7 @@ module GateMile
     # @return [Cart]
     # @raise [Invalid] with every problem of the document
     def self.parse(hash, currency)
-      reader = Reader.new(hash)
+      reader = Reader.open(hash)
       cart = new(lines: reader.list("lines", most: LINES) { |item| CartLine.read(item, currency) }.freeze,
                  destination: address(reader, "destination"), billing: address(reader, "billing"),
                  order_discount: reader.money("order_discount", currency, required: false),

@@ -7,15 +7,19 @@ module GateMile
   # the store's basis, both nil then too; weight: {Weight} of all its units, or nil where it is not known; size:
   # {Sides} of one unit, or nil; ships: whether it needs shipping; known: false where the catalogue has no such
   # product and the line brings no price of its own; shipping_class: id or nil; treatments: what reaches it, as
-  # {Placed}; kin: what its units count together with; unknown: which of "class" and "tax_class" the line names and
+  # {Placed}; goods: what tells its goods apart from others, its folded SKU or its place in the cart, never its name;
+  # kin: what its units count together with; unknown: which of "class" and "tax_class" the line names and
   # the book has not; packing: as of a {Product}.
   class Line < Value.of(:sku, :name, :quantity, :unit_price, :worth, :value, :weight, :size, :ships, :known,
-                        :shipping_class, :tags, :hazardous, :treatments, :kin, :unknown, :packing)
+                        :shipping_class, :tags, :hazardous, :treatments, :goods, :kin, :unknown, :packing)
     # @return [String] what to call it
     def label = name || sku
 
     # @return [String] its SKU, or its name where it has none
     def code = sku || name
+
+    # @return [Array] by which goods stand in an order that does not depend on the order of the lines
+    def order = goods.is_a?(String) ? [goods, "", 0] : ["", label, goods]
 
     # @return [Length, nil] the longest side of one unit
     def longest = size&.longest

@@ -38,6 +38,7 @@ module GateMile
                weight: (sent.weight || known.weight)&.*(sent.quantity), size: sent.size || known.size,
                ships: said(sent.ships, known.ships), shipping_class: shipping_class, tags: sent.tags || known.tags,
                hazardous: said(sent.hazardous, known.hazardous), kin: kin(sent, article, at),
+               goods: goods(sent, at),
                treatments: @book.treatments.on(article, shipping_class), unknown: unknown, packing: known.packing)
     end
 
@@ -47,6 +48,8 @@ module GateMile
 
     # All variants of a product, and all lines of one SKU, count as one product.
     def kin(sent, article, at) = article ? article.product.sku : (sent.sku && Product.fold(sent.sku)) || at
+
+    def goods(sent, at) = sent.sku ? Product.fold(sent.sku) : at
 
     # @return [Array(String, Array<String>)] the class that counts, and what the line names and the book has not
     def class_of(sent, known)

@@ -47,10 +47,14 @@ module GateMile
       packing.pack(items).flat_map { |one| parcels_of(one, queues) }
     end
 
-    # Goods that are alike but for their value are packed as one, however many lines they stand on.
+    # The same goods are packed as one, however many lines they stand on and whatever a unit is worth; in an order of
+    # their own, and the dearest units first.
     def kinds(units)
-      units.group_by { |unit| [@policy.sides(unit), unit.weight, unit.line.packing == "upright", unit.label] }
-           .map { |(sides, weight, upright, _), list| Packing::Item.new(sides, weight, upright, list.sum(&:times), list) }
+      found = units.group_by { |unit| [@policy.sides(unit), unit.weight, unit.line.packing == "upright", unit.line.goods] }
+      found.sort_by { |(sides, weight, upright, _), list| [list.first.line.order, sides, weight, upright ? 0 : 1] }
+           .map do |(sides, weight, upright, _), list|
+        Packing::Item.new(sides, weight, upright, list.sum(&:times), list.sort_by { |unit| -unit.value })
+      end
     end
 
     # A packed box, so many times: as many kinds of parcels as there are values.

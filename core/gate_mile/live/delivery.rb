@@ -74,6 +74,16 @@ module GateMile
 
   # Counts business days: Monday to Friday, but for holidays.
   class Calendar
+    DATE = /\A(\d{4})-(\d{2})-(\d{2})\z/
+    private_constant :DATE
+
+    # @param text [String]
+    # @return [Boolean] whether it is a date of the calendar, as ISO 8601 writes it: "2026-11-27"
+    def self.date?(text)
+      parts = DATE.match(text)&.captures
+      !parts.nil? && Date.valid_date?(*parts.map { |part| Integer(part, 10) })
+    end
+
     # @param holidays [Set<String>] ISO dates
     def initialize(holidays)
       @holidays = holidays

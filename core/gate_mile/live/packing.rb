@@ -4,7 +4,8 @@ module GateMile
   # Packs units into boxes: nothing is lost, nothing overlaps or sticks out, and no box gets too heavy. Goods are put
   # in by blocks of like units, from the largest to the smallest, each into the free room that takes most of them; what
   # is left of a room is cut into smaller ones. Several ways are tried, and the one counts that costs the least in
-  # boxes, then has the least billable weight, then the fewest parcels. The same goods are always packed alike.
+  # boxes, then has the least billable weight, then the fewest parcels. The same goods are always packed alike, in
+  # whatever order they come.
   class Packing
     # Units that are alike. sides: base units; weight: of one; upright: "this side up"; load: what they are. Two items
     # are two, however like each other: the same goods may be on several lines.
@@ -68,14 +69,17 @@ module GateMile
       def better?(other) = units > other.units || (units == other.units && waste < other.waste)
     end
 
-    # Looks into free rooms after which no other way is begun: many different goods are packed by the most promising
-    # ways alone, and so in bounded time.
-    EFFORT = 300_000
+    # Looks into free rooms after which no other way is tried: from then on the way that is under way goes on with the
+    # most promising box each time, so that many different goods are packed in bounded time too.
+    EFFORT = 200_000
 
     # Raised inside where an item fits no box.
     class Stuck < StandardError
     end
     private_constant :Stuck, :Room, :Place, :EFFORT
+
+    # @return [Integer] looks into free rooms that the last packing took
+    attr_reader :looks
 
     # @param boxes [Array<Box>]
     # @param billable [#call] billable weight of weight and volume in base units
@@ -92,10 +96,13 @@ module GateMile
     # @return [Array<Packed>]
     def pack(items)
       @looks = 0
-      packed = choices.product(orders(items)).filter_map do |choice, order|
-        attempt(order, choice) if @looks < EFFORT
+      @promising = in_order_of_promise(items)
+      packed = choices.product(orders(items)).each_with_object([]) do |(choice, order), found|
+        break found if spent? && found.any?
+
+        found << attempt(order, choice, found.empty?)
       end
-      packed.min_by.with_index { |one, at| [*score(one), at] }
+      packed.compact.min_by.with_index { |one, at| [*score(one), at] }
     end
 
     # @param packed [Array<Packed>]
@@ -115,19 +122,40 @@ module GateMile
 
     def within?(dims, room) = dims[0] <= room[0] && dims[1] <= room[1] && dims[2] <= room[2]
 
-    # Larger ones first; by volume, by the longest side, by weight.
+    def spent? = @looks >= EFFORT
+
+    # By what goods like these would cost in each box, and how much of them it would take.
+    def in_order_of_promise(items)
+      density = items.sum { |item| item.weight * item.times } / items.sum { |item| item.volume * item.times }.clamp(1..).to_r
+      @boxes.sort_by.with_index do |box, at|
+        limit = box.load_limit
+        takes = [box.room.inject(:*), (limit / density if limit && density.positive?)].compact.min
+        [rate(box, takes).first, -takes, at]
+      end
+    end
+
+    # Larger ones first; by volume, by the longest side, by weight. Among like ones what they are decides, never the
+    # place at which they came.
     def orders(items)
       keys = [lambda(&:volume), ->(item) { item.sides.max }, lambda(&:weight)]
-      keys.map { |key| items.sort_by.with_index { |item, at| [-key.call(item), -item.volume, item.sides, at] } }.uniq
+      keys.map do |key|
+        items.sort_by.with_index do |item, at|
+          [-key.call(item), -item.volume, item.sides, -item.weight, item.upright ? 0 : 1, -item.times, at]
+        end
+      end.uniq
     end
 
     # How the next box is chosen: whichever is the best for its price, or always the same one where it takes anything.
     def choices = [nil] + @boxes
 
-    def attempt(order, choice)
+    # @param needed [Boolean] whether there is no other way yet, so that it must come to its end
+    # @return [Array<Packed>, nil]
+    def attempt(order, choice, needed)
       left = order.to_h { |item| [item, item.times] }
       packed = []
       until left.empty?
+        return if spent? && !needed
+
         found = next_box(left, choice)
         take(left, found)
         packed << found
@@ -151,24 +179,55 @@ module GateMile
       filled = choice && fill(choice, left)
       return filled if filled&.blocks&.any?
 
-      tried = @boxes.map { |box| fill(box, left) }.reject { |one| one.blocks.empty? }
-      tried.min_by.with_index { |one, at| [price_of(one), at] } || raise(Stuck)
+      (spent? ? promising(left) : best(left)) || raise(Stuck)
+    end
+
+    # The best for its price. A box can use no more than its room and no more than there is, so that one that would be
+    # dearer even then is not filled.
+    def best(left)
+      there = left.sum { |item, count| item.volume * count }
+      best = price = nil
+      bounds(there).each do |bound, at, box|
+        break if best && ((bound <=> price.first(2)) == 1 || spent?)
+
+        one = fill(box, left)
+        own = [*price_of(one), at]
+        best, price = one, own if one.blocks.any? && (best.nil? || (own <=> price) == -1)
+      end
+      best
+    end
+
+    def bounds(there)
+      @boxes.each_with_index.map { |box, at| [rate(box, [box.room.inject(:*), there].min), at, box] }
+            .sort_by { |bound, at,| [bound, at] }
+    end
+
+    # The first of the promising boxes that takes the largest that is left.
+    def promising(left)
+      first = left.each_key.first
+      @promising.lazy.select { |box| fits?(box, first) }.map { |box| fill(box, left) }.find { |one| one.blocks.any? }
     end
 
     # What a packed box costs for each unit of room that it uses; boxes without a cost cost their volume.
-    def price_of(one)
-      used = one.blocks.sum { |block| block.item.volume * block.units }
+    def price_of(one) = rate(one.box, one.blocks.sum { |block| block.item.volume * block.units })
+
+    def rate(box, used)
       used = 1 if used.zero?
-      cost = one.box.cost&.minor
-      [cost ? Rational(cost, used) : 0, Rational(one.volume, used)]
+      [box.cost ? Rational(box.cost.minor, used) : 0, Rational(box.outside.to_h.values.map(&:base).inject(:*), used)]
     end
 
-    # The cheapest box that takes all that is in it.
+    # The cheapest box that takes all that is in it: from the cheapest on, as far as it is cheaper.
     def smaller(one)
       contents = one.contents
-      tried = @boxes.map { |box| Packed.new(box, fill(box, contents).blocks, one.times) }
-      whole = tried.select { |other| other.units == one.units }
-      [one, *whole].min_by.with_index { |other, at| [*score([other]), at] }
+      now = score([one])
+      used = one.blocks.sum { |block| block.item.volume * block.units }
+      cheaper = @boxes.each_with_index.map { |box, at| [score([Packed.new(box, one.blocks, one.times)]), at, box] }
+      cheaper.select! { |own, _, box| (own <=> now) == -1 && box.room.inject(:*) >= used }
+      cheaper.sort_by { |own, at,| [own, at] }.each do |_, _, box|
+        other = Packed.new(box, fill(box, contents).blocks, one.times)
+        return other if other.units == one.units
+      end
+      one
     end
 
     # @param left [Hash{Item => Integer}] in the order in which they are put in

@@ -44,6 +44,17 @@ module GateMile
       most ? [wished, most].min : wished
     end
 
+    # @param price [Money] that is left to pay
+    # @return [Boolean] whether it is what the effect makes of a price: nothing, or the fixed amount; what is taken off
+    #   leaves any price
+    def leaves?(price)
+      case kind
+      when :free then price.zero?
+      when :fixed then price == amount
+      else true
+      end
+    end
+
     # @return [Hash] for JSON
     def dump
       { "kind" => kind.to_s, "amount" => amount&.to_s, "percent" => percent&.to_s, "most" => most&.to_s }.compact

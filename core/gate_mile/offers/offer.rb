@@ -3,14 +3,15 @@
 module GateMile
   # Free or reduced shipping under conditions.
   #
-  # name: the merchant's own; label: what the method is called where the offer acts, or nil; threshold: {Threshold} or
+  # name: the merchant's own; label: what the method is called where the offer acts and the price is what it makes of it,
+  # or nil; label_more: what it is called where more than that is left to pay, or nil for its own name; threshold: {Threshold} or
   # nil; zones, methods, coupons: ids, nil for all (of coupons: none is asked for); groups: {GroupChoice} or nil;
   # promotions: "with" or "without" another one in the cart, nil where that does not matter; period: {Period}; first:
   # how many orders it is for, or nil; blocking, paying: {GoodsChoice} or nil, goods that keep the cart out of it and
   # goods that pay their own way; paying_count: whether these count towards the threshold; effect: {Effect};
   # own_prices: whether it also falls on own prices and fees; hides_paid: whether methods that cost something are
   # hidden where it made one free; combines: with other offers; milepost: {Milepost} or nil.
-  class Offer < Value.of(:id, :name, :active, :label, :threshold, :zones, :methods, :groups, :coupons, :promotions,
+  class Offer < Value.of(:id, :name, :active, :label, :label_more, :threshold, :zones, :methods, :groups, :coupons, :promotions,
                          :period, :first, :blocking, :paying, :paying_count, :effect, :own_prices, :hides_paid,
                          :combines, :milepost)
     PROMOTIONS = %w[with without].freeze
@@ -23,7 +24,8 @@ module GateMile
       def read(reader, store)
         threshold = reader.object("threshold", required: false)&.then { |item| Threshold.read(item, store[:currency]) }
         new(id: reader.text("id"), name: reader.text("name"), active: reader.flag("active", default: true),
-            label: reader.text("label", required: false), threshold: threshold, **scope(reader),
+            label: reader.text("label", required: false), label_more: reader.text("label_more", required: false),
+            threshold: threshold, **scope(reader),
             period: Period.read(reader, store[:time_zone]), **goods(reader),
             effect: reader.object("effect")&.then { |item| Effect.read(item, store[:currency]) },
             **flags(reader), milepost: milepost(reader, threshold, store))
@@ -68,6 +70,10 @@ module GateMile
     # @return [Hash] where a reckoning leads to
     attr_reader :setting
 
+    # @param price [Money] that is left to pay
+    # @return [String, nil] what the method is called at that price, nil for its own name
+    def label_at(price) = effect.leaves?(price) ? label : label_more
+
     # @param id [String] of a method
     # @return [Boolean]
     def names?(id) = methods.nil? || methods.include?(id)
@@ -78,7 +84,8 @@ module GateMile
 
     # @return [Hash] for JSON
     def dump
-      { "id" => id, "name" => name, "active" => active, "label" => label, "threshold" => threshold&.dump,
+      { "id" => id, "name" => name, "active" => active, "label" => label,
+        "label_more" => label_more, "threshold" => threshold&.dump,
         "zones" => zones, "methods" => methods, "groups" => groups&.dump, "coupons" => coupons,
         "promotions" => promotions, **period.dump, "first" => first, "blocking" => blocking&.dump,
         "paying" => paying&.dump, "paying_count" => paying_count, "effect" => effect.dump, "own_prices" => own_prices,

@@ -58,7 +58,7 @@ module GateMile
 
     private
 
-    def basis = offer.threshold.basis || @facts.store.basis
+    def basis = @basis ||= @facts.store.basis_for(offer.threshold.basis)
 
     # Whether goods that pay their own way are left out of the threshold.
     def uncounted? = offer.paying && !offer.paying_count

@@ -18,7 +18,7 @@ module GateMile
       below = bound(reader, "below", gauge, required: false)
       reader.problem("from", :zero) if from&.base&.zero?
       reader.problem("below", :below_from, from: from.text) if from && below && below.base <= from.base
-      basis = reader.object("basis", required: false)&.then { |item| Basis.read(item) }
+      basis = reader.object("basis", required: false)&.then { |item| Basis.own(item) }
       reader.finish
       new(measure: measure, from: from, below: below, basis: basis)
     end

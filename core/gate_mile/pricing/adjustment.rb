@@ -50,17 +50,18 @@ module GateMile
 
     # @param amount [Money] what stands
     # @param count [Integer] orders, units or parcels that handling is for
+    # @param chosen [Boolean] whether an amount of nothing is one that was typed, rather than what became of a percentage
     # @yieldparam code [Symbol] of a step that did something
     # @yieldparam amount [Money] what stands after it
     # @yieldparam numbers [Hash]
     # @return [Money]
-    def apply(amount, count, &)
-      chosen = amount.zero?
-      amount = handled(amount, count, &)
+    def apply(amount, count, chosen: false, &tell)
+      chosen &&= amount.zero?
+      amount = handled(amount, count, &tell)
       # A zero that somebody chose is left alone; one that handling made is no more than a low price.
-      return capped(amount, &) if chosen && amount.zero?
+      return capped(amount, &tell) if chosen && amount.zero?
 
-      ended(capped(raised(amount, &), &), &)
+      ended(capped(raised(amount, &tell), &tell), &tell)
     end
 
     # @return [Boolean]

@@ -20,7 +20,8 @@ module GateMile
     # @return [Priced]
     def price(load, _place)
       Priced.new(code: :"schedule.first", amount: first.minor + (additional.minor * (load.quantity - 1)),
-                 numbers: { first: first, additional: additional, more: load.quantity - 1 })
+                 numbers: { first: first, additional: additional, more: load.quantity - 1 },
+                 chosen: first.zero? && (additional.zero? || load.quantity == 1))
     end
 
     # @return [Hash] for JSON

@@ -16,13 +16,14 @@ module GateMile
 
     # @param _load [Load]
     # @return [Priced]
-    def price(_load, _place) = Priced.new(code: :"schedule.flat", amount: amount.minor, numbers: {})
+    def price(_load, _place) = Priced.new(code: :"schedule.flat", amount: amount.minor, numbers: {}, chosen: amount.zero?)
 
     # @return [Hash] for JSON
     def dump = { "kind" => "flat", "amount" => amount.to_s }
   end
 
-  # What a schedule makes of one load, before it is rounded. amount: minor units; numbers: what went in.
-  class Priced < Value.of(:code, :amount, :numbers)
+  # What a schedule makes of one load, before it is rounded. amount: minor units; numbers: what went in; chosen: whether
+  # it is nothing because somebody typed an amount of 0.
+  class Priced < Value.of(:code, :amount, :numbers, :chosen)
   end
 end

@@ -27,13 +27,17 @@ module GateMile
     # @param text [String, Integer] a boundary as written: "5 kg", "75.00", "4"
     # @return [Integer, Rational] in base units
     # @raise [Malformed]
-    def parse(text)
-      return parse_quantity(text) if @quantity == Integer
+    def parse(text) = read(text).first
 
-      read = @quantity == Money ? Money.parse(text, @currency) : @quantity.parse(text)
-      raise Malformed, :negative if @quantity == Money && read.negative?
-
-      @quantity == Money ? read.minor : read.base
+    # @param text [String, Integer] a boundary as written: "5 KG", "75", "4"
+    # @return [Array(Numeric, String)] its number in base units, and how it is written from then on: "5 kg", "75", "4"
+    # @raise [Malformed]
+    def read(text)
+      case @quantity.name
+      when "Integer" then read_quantity(text).then { |units| [units, units.to_s] }
+      when "GateMile::Money" then [read_money(text), text.strip]
+      else @quantity.parse(text).then { |measure| [measure.base, measure.to_s] }
+      end
     end
 
     # @param base [Integer, Rational]
@@ -49,12 +53,17 @@ module GateMile
 
     private
 
-    def parse_quantity(text)
-      value = text.is_a?(Integer) ? text : Integer(text.to_s.strip, 10, exception: false)
-      raise Malformed, :not_whole if value.nil?
-      raise Malformed, :negative if value.negative?
+    def read_money(text)
+      money = Money.parse(text, @currency)
+      money.negative? ? raise(Malformed, :negative) : money.minor
+    end
 
-      value
+    def read_quantity(text)
+      text = text.to_s.strip
+      raise Malformed, :not_whole unless text.match?(/\A[+-]?\d{1,15}\z/)
+
+      value = Integer(text, 10)
+      value.negative? ? raise(Malformed, :negative) : value
     end
   end
 end

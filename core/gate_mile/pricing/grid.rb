@@ -115,7 +115,7 @@ module GateMile
       return Refusal.new(code: :blank_cell, incomplete: true, numbers: told) if cell.nil?
       return Refusal.new(code: :cell_none, numbers: told) if cell == :none
 
-      Priced.new(code: :"schedule.grid", amount: cell.minor, numbers: told)
+      Priced.new(code: :"schedule.grid", amount: cell.minor, numbers: told, chosen: cell.zero?)
     end
   end
 

@@ -93,7 +93,8 @@ module GateMile
       return parcels if parcels.is_a?(Refusal)
 
       parcels.map do |parcel|
-        inside = @lines.select { |line| parcel.names.include?(line.label) }
+        goods = parcel.contents.map(&:goods)
+        inside = @lines.select { |line| goods.include?(line.goods) }
         Load.new(label: parcel.names.first(3).join(", "), times: parcel.times, quantity: parcel.units,
                  value: parcel.value, weight: parcel.weight, volume: parcel.volume, longest: parcel.longest,
                  billable: @policy.billable(parcel), **unknown(inside))

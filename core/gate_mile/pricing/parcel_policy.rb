@@ -15,11 +15,14 @@ module GateMile
 
     # One parcel of some units. weight, volume: base units, nil where not known; times: how many there are of it.
     # packed: {Packing::Packed}, of the kind boxes; size: [length, width, height] as carriers measure it, where known;
-    # contents: units of one, by what they are called.
+    # contents: what is in one, as [{Content}].
     Parcel = Struct.new(:units, :weight, :volume, :times, :value, :longest, :contents, :packed, :size) do
       # @return [Array<String>] of the goods in it
-      def names = contents.keys
+      def names = contents.map(&:label).uniq
     end
+
+    # So many units of some goods, told apart by what they are ({Line#goods}) and not by what they are called.
+    Content = Struct.new(:goods, :label, :units)
 
     class << self
       # @param reader [Reader] of what may have a policy of its own
@@ -129,9 +132,11 @@ module GateMile
     end
 
     # @param content [Array<Array(Load, Integer)>]
-    # @return [Hash{String => Integer}] units by what they are called
+    # @return [Array<Content>]
     def contents(content)
-      content.each_with_object(Hash.new(0)) { |(unit, count), found| found[unit.label] += count }
+      content.group_by { |unit,| unit.line.goods }.map do |goods, list|
+        Content.new(goods, list.first.first.label, list.sum(&:last))
+      end
     end
 
     private
@@ -161,7 +166,8 @@ module GateMile
       parcel
     end
 
-    # One after the other into the parcel that is open, as long as the weight allows; a unit is never cut.
+    # From the heaviest on, one after the other into the parcel that is open, as long as the weight allows; a unit is never
+    # cut. The order of the lines has no say in it.
     def filled(units)
       missing = units.reject(&:weight)
       return Refusal.new(code: :no_weight, incomplete: true, numbers: { names: names(missing) }) if missing.any?
@@ -169,7 +175,7 @@ module GateMile
       heavy = units.select { |unit| unit.weight > up_to.base }
       return Refusal.new(code: :too_heavy, numbers: { names: names(heavy), most: up_to.to_s }) if heavy.any?
 
-      pack(units)
+      pack(units.sort_by { |unit| [-unit.weight, unit.line.order, -unit.value] })
     end
 
     # Of a line that fills several parcels the last one stays open for what comes next.

@@ -19,7 +19,7 @@ module GateMile
         plan = new(group: group, **prices(reader, currency, group),
                    combine: reader.choice("combine", among: COMBINE, default: "sum"),
                    adjustment: Adjustment.read(reader, currency),
-                   basis: reader.object("basis", required: false)&.then { |item| Basis.read(item, lines: "ordinary") },
+                   basis: reader.object("basis", required: false)&.then { |item| Basis.own(item) },
                    parcels: ParcelPolicy.of(reader))
         reader.finish
         first_and_more(reader, plan)
@@ -31,7 +31,7 @@ module GateMile
       # @return [Plan]
       # @raise [Invalid]
       def parse(hash, currency)
-        reader = Reader.new(hash)
+        reader = Reader.open(hash)
         plan = read(reader, currency)
         reader.problems.any? ? raise(Invalid, reader.problems) : plan
       end

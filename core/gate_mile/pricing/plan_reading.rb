@@ -18,7 +18,7 @@ module GateMile
       @lines = lines
       @currency = store.currency
       @place = place
-      @loads = basket.loads(lines, plan.basis || store.basis, plan.parcels || store.parcels, counted(basket))
+      @loads = basket.loads(lines, store.basis_for(plan.basis), plan.parcels || store.parcels, counted(basket))
       @steps = []
     end
 
@@ -28,11 +28,10 @@ module GateMile
       return refused([loads]) if loads.is_a?(Refusal)
 
       @loads.stand_ins.each { |numbers| @steps << [:"parcels.stand_in", nil, numbers] } if @plan.parcelled?
-      priced = @plan.classes ? by_class(loads) : loads.map { |load| [load, load.times, @plan.schedule] }
-      refusals, priced = priced.partition { |item| item.is_a?(Refusal) }
+      refusals, priced = groups(loads).partition { |item| item.is_a?(Refusal) }
       prices = priced.map { |load, times, schedule| price(load, times, schedule) }
       refusals += prices.grep(Refusal)
-      refusals.any? ? refused(refusals) : finish(combined(prices))
+      refusals.any? ? refused(refusals) : finish(combined(prices), chosen?(prices))
     end
 
     # What the plan's schedules look at: numbers of loads, each with the scale that it is compared with.
@@ -41,8 +40,7 @@ module GateMile
       loads = @loads.by(@plan.group)
       return [] if loads.is_a?(Refusal)
 
-      priced = @plan.classes ? by_class(loads) : loads.map { |load| [load, load.times, @plan.schedule] }
-      priced.grep_v(Refusal).flat_map do |load, _, schedule|
+      groups(loads).grep_v(Refusal).flat_map do |load, _, schedule|
         schedule.scales.filter_map { |scale| [load.by(scale.gauge), scale] if load.by(scale.gauge) }
       end
     end
@@ -54,26 +52,37 @@ module GateMile
       { "all" => basket.lines, "shipping" => basket.shipping }.fetch(@plan.basis&.lines, @lines)
     end
 
-    Price = Struct.new(:load, :times, :schedule, :amount)
+    Price = Struct.new(:load, :times, :schedule, :amount, :chosen)
     private_constant :Price
 
     def refused(refusals) = Reading.new(refusals: refusals.uniq, steps: @steps)
+
+    # @return [Array<Array(Load, Integer, Object), Refusal>] what is priced by which schedule, and how often it counts
+    def groups(loads)
+      @plan.classes ? by_class(loads) : loads.map { |load| [load, load.times, @plan.schedule] }
+    end
 
     # Everything else is one load, however many classes there are in it.
     def by_class(loads)
       found = loads.map { |load| [load, @plan.classes.for(load)] }
       own, other = found.partition { |_, price| !price.equal?(@plan.classes.others) }
-      rest = other.any? ? [[rest_load(other.map { |load,| load.group }), other.first.last]] : []
-      (own + rest).map do |load, price|
-        next price if price.is_a?(Refusal)
+      rest = other.any? ? [[whole_of(other.map { |load,| load.group }, :others), other.first.last]] : []
+      (own + rest).flat_map do |load, price|
+        next [price] if price.is_a?(Refusal)
 
-        [load, price.charge == "unit" ? load.quantity : 1, price.schedule]
+        price.charge == "unit" ? each_unit(load, price.schedule) : [[load, 1, price.schedule]]
       end
     end
 
-    def rest_load(groups)
-      lines = @lines.select { |line| groups.include?(line.shipping_class) }
-      @loads.with(lines).by("cart").first.with(group: :others)
+    def whole_of(classes, group) = of_classes(classes).by("cart").first.with(group: group, classes: classes)
+
+    def of_classes(classes) = @loads.with(@lines.select { |line| classes.include?(line.shipping_class) })
+
+    # Charged for each unit, every unit is priced as if it were alone.
+    def each_unit(load, schedule)
+      of_classes(load.classes || [load.group]).by("unit").map do |unit|
+        [unit.with(group: load.group), unit.times, schedule]
+      end
     end
 
     # A group's price is rounded once.
@@ -84,7 +93,7 @@ module GateMile
       amount = Money.new(Decimal.round(found.amount), @currency)
       @steps << [found.code, amount * times, { **found.numbers, **named(load), units: load.quantity, times: times,
                                                                                amount_of_one: amount }]
-      Price.new(load, times, schedule, amount)
+      Price.new(load, times, schedule, amount, found.chosen)
     end
 
     def named(load) = { label: load.label, class: load.group&.to_s }.compact
@@ -115,11 +124,18 @@ module GateMile
       first.first + every - first.additional
     end
 
-    def finish(amount)
+    # A price of nothing was chosen where it comes of amounts of 0 that were typed, of all that counted.
+    def chosen?(prices)
+      return prices.any? { |price| price.chosen && price.amount.zero? } if @plan.combine == "lowest"
+
+      prices.all?(&:chosen)
+    end
+
+    def finish(amount, chosen)
       count = handling_count
       return refused([count]) if count.is_a?(Refusal)
 
-      adjusted = @plan.adjustment.apply(amount, count) { |code, after, numbers| @steps << [code, after, numbers] }
+      adjusted = @plan.adjustment.apply(amount, count, chosen: chosen) { |code, after, numbers| @steps << [code, after, numbers] }
       Reading.new(amount: adjusted, refusals: [], steps: @steps)
     end
 

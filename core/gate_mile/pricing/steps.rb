@@ -34,6 +34,9 @@ module GateMile
     # @return [Boolean]
     def closed? = amount.nil?
 
+    # @return [Boolean] whether a percentage has a part in its price
+    def relative? = !percent.nil? && !percent.value.zero?
+
     # @return [Hash] for JSON
     def dump
       return { "none" => true } if closed?
@@ -91,7 +94,8 @@ module GateMile
       step = steps[at]
       return Refusal.new(code: :beyond, numbers: told(number, at)) if step.closed?
 
-      Priced.new(code: :"schedule.steps", amount: amount(step, number, at, load),
+      amount = amount(step, number, at, load)
+      Priced.new(code: :"schedule.steps", amount: amount, chosen: amount.zero? && !step.relative?,
                  numbers: { **told(number, at), base: step.amount, **more(step, number, at, load) })
     end
 

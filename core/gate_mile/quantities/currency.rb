@@ -29,12 +29,16 @@ module GateMile
     # @raise [Malformed] :unknown_currency
     def self.[](code) = ALL[code] || ALL.fetch(code.to_s.strip.upcase) { raise Malformed, :unknown_currency }
 
-    def initialize(code)
+    def initialize(code, exponent = EXPONENTS[code])
       @code = code
-      @exponent = EXPONENTS[code]
+      @exponent = exponent
       freeze
     end
     private_class_method :new
+
+    # Stands in where a book's currency can't be read, so that the other problems of the book are told too. It takes as
+    # many decimals as any currency has; nothing is ever priced in it.
+    UNREAD = new("XXX", 3)
 
     ALL = CODES.to_h { |code| [code, new(code)] }.freeze
     private_constant :ALL

@@ -6,8 +6,11 @@ module GateMile
   class Measure
     include Comparable
 
-    PATTERN = /\A\s*(\S+?)\s*([[:alpha:]]+[23]?)?\s*\z/
-    private_constant :PATTERN
+    # A number and a unit share no character, so that nothing is read twice.
+    PATTERN = /\A([+-]?[\d.,]+)\s*([[:alpha:]]+[23]?)?\z/
+    # Characters; far more than the longest measure that can be written.
+    LONGEST = 80
+    private_constant :PATTERN, :LONGEST
 
     # @return [Integer, Rational] base units (nanograms of a {Weight}, nanometres of a {Length})
     attr_reader :base
@@ -15,12 +18,12 @@ module GateMile
     attr_reader :unit
 
     class << self
-      # @param text [String] a number and a unit, e.g. "12 oz", "0.3 lb", "2.4m"
+      # @param text [String] a number and a unit in any case, e.g. "12 oz", "0.3 LB", "2.4m"
       # @param unit [String, nil] the unit meant where the text names none
       # @return [Measure]
       # @raise [Malformed] :not_a_measure, :unknown_unit (numbers: units), :negative, :too_large
       def parse(text, unit: nil)
-        match = PATTERN.match(text) if text.is_a?(String)
+        match = PATTERN.match(text.strip) if text.is_a?(String) && text.length <= LONGEST
         raise Malformed, :not_a_measure unless match
 
         named = (match[2] || unit).to_s.downcase

@@ -137,7 +137,7 @@ module GateMile
       coupon.active ? coupon.period.outside(at) : :off
     end
 
-    def value(basis) = total("value", basis || store.basis)
+    def value(basis) = total("value", store.basis_for(basis))
 
     def longest
       sides = basket.shipping.map { |line| line.longest&.base }

@@ -4,8 +4,10 @@ module GateMile
   # Takes one rate through the named steps, in the order of section 1 of docs/engine.md. A step reads the run and
   # notes on it what it found; a method that fell out early is not brought back by a later step.
   class Pipeline
-    STEPS = %i[restrictions lines ordinary treated offers price rules finish].freeze
+    STEPS = %i[restrictions lines ordinary treated offers price rules label finish].freeze
 
+    # Causes that mean: more of the address has to be known.
+    ADDRESS = %i[address_open address_decides].freeze
     # Causes that mean: the merchant has left something open, rather than said no.
     INCOMPLETE = %i[live_waiting no_origin no_boxes no_price unknown_product no_weight no_size blank_cell
                     no_class_price].freeze
@@ -74,8 +76,17 @@ module GateMile
       found = @run.rate.areas&.column(nil, @run.place)
       return unless found.is_a?(Refusal)
       return @run.note(:restrictions, :"rate.narrowed") if found.code == :address_decides
+      return narrowed_perhaps(found.numbers[:field].to_sym) if found.code == :address_open
 
       @run.bar(found.code, { kind: "rate", id: @run.rate.id, field: "areas" }, **found.numbers)
+    end
+
+    # Too little of the address is known: it is priced, and told that this field may take it away.
+    def narrowed_perhaps(field)
+      @run.provisional << field
+      @run.unsettled << field
+      @run.note(:restrictions, :"rate.narrowed_perhaps", field: field,
+                                                         setting: { kind: "rate", id: @run.rate.id, field: "areas" })
     end
 
     # Is it open at the moment of the checkout?
@@ -154,8 +165,13 @@ module GateMile
 
     def tell_plan(found, setting)
       tell_steps(found.steps, setting) if @run.told?
-      found.refusals.each { |refusal| @run.bar(refusal.code, setting, **refusal.numbers) }
+      found.refusals.each do |refusal|
+        @run.bar(refusal.code, setting, **refusal.numbers)
+        open_address(refusal) if ADDRESS.include?(refusal.code) && @run.place.known?
+      end
     end
+
+    def open_address(refusal) = @run.provisional.push(refusal.numbers.fetch(:field, "country").to_sym).uniq!
 
     def tell_steps(steps, setting)
       zone = @run.book.zone(@run.rate.zone).name
@@ -204,15 +220,21 @@ module GateMile
 
       @run.outcomes = Settling.new(@run, @run.terms).settle
       @run.reckoning.concat(@run.outcomes.map(&:told)) if @run.told?
-      label
     end
 
-    # An offer that acted may say what the method is called.
+    # An offer that acted may say what the method is called, unless a rule has: by the price that is left, so that no
+    # name promises what is not so.
     def label
-      offer = @run.outcomes.reverse_each.find { |one| one.state == :acted && one.offer.label }&.offer or return
-      @run.note(:offers, :"offer.renamed", from: @run.name, to: offer.label, offer: offer.name,
+      return if @run.renamed
+
+      offer, label = @run.outcomes.reverse_each.filter_map do |one|
+        [one.offer, one.offer.label_at(@run.price)] if one.state == :acted && one.offer.label_at(@run.price)
+      end.first
+      return if label.nil?
+
+      @run.note(:offers, :"offer.renamed", from: @run.name, to: label, offer: offer.name,
                                            setting: { kind: "offer", id: offer.id, field: "label" })
-      @run.name = offer.label
+      @run.name = label
     end
 
     # The sum of the parts.
@@ -238,7 +260,7 @@ module GateMile
       MethodQuote.new(method: run.method.id, rate: run.rate.id, code: run.method.code,
                       name: run.name, promise: run.method.promise, status: status,
                       price: (run.price unless run.out?), cost: beside.cost, marks: [], causes: run.causes,
-                      outcomes: run.outcomes, messages: run.messages, provisional: run.provisional,
+                      outcomes: run.outcomes, messages: run.messages, provisional: run.provisional, unsettled: run.unsettled,
                       reckoning: run.reckoning, live: run.live&.age,
                       **beside.arrival, duty: beside.duty)
     end
@@ -246,7 +268,10 @@ module GateMile
     def status
       return :available unless @run.out?
 
-      @run.causes.all? { |cause| INCOMPLETE.include?(cause.code) } ? :incomplete : :unavailable
+      @run.causes.all? { |cause| open?(cause.code) } ? :incomplete : :unavailable
     end
+
+    # Where the cart goes, more of its address may bring a price; to the other zones it goes in no case.
+    def open?(code) = INCOMPLETE.include?(code) || (ADDRESS.include?(code) && @run.place.known?)
   end
 end

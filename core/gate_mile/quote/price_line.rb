@@ -311,6 +311,7 @@ module GateMile
     # Whether units or parcels are counted one by one, so that any unit can change something.
     def by_units?(plan)
       %w[unit parcel].include?(plan.group) || plan.adjustment.per == "parcel" ||
+        plan.classes&.all&.any? { |price| price.charge == "unit" } ||
         plan.schedules.flat_map(&:gauges).any? { |gauge| gauge.name == "billable_weight" }
     end
 
@@ -324,9 +325,9 @@ module GateMile
 
     # @return [Array<Rational>] what runs of units in a row weigh
     def runs(lines)
-      units = lines.select(&:weight).flat_map do |line|
-        [Rational(line.weight.base, line.quantity)] * [line.quantity, UNITS].min
-      end.first(UNITS)
+      units = lines.select(&:weight).map { |line| [Rational(line.weight.base, line.quantity), line] }
+                   .sort_by { |each, line| [-each, line.order] }
+                   .flat_map { |each, line| [each] * [line.quantity, UNITS].min }.first(UNITS)
       sums = units.each_index.flat_map do |from|
         units.drop(from).inject([]) { |list, each| list << ((list.last || 0) + each) }
       end

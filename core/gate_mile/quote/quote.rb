@@ -4,7 +4,8 @@ module GateMile
   # What a cart gets at the checkout, and why.
   #
   # status: :priced (at least one method is available), :nothing_available (the zone has none for this cart),
-  # :not_served (no zone covers the address), :undetermined (the address does not decide the zone), :nothing_ships
+  # :not_served (no zone covers the address), :undetermined (the address does not decide the zone, or what there is to
+  # choose in it), :nothing_ships
   # (no line needs shipping), :empty (no lines). landing: nil where no address was asked for. methods: available
   # ones first. at: the moment it was asked for. text: the merchant's words to the shopper where nothing can be
   # chosen, or nil. standpoints: {Standpoints}; refused: group and coupons that the book does not take.
@@ -54,23 +55,36 @@ module GateMile
       end
 
       # Where an offer made a method free and hides what costs money, the others go: once, on prices after the rules.
+      # As long as a fact that is not known may decide whether there is such a method, the others depend on it too.
       # @param methods [Array<MethodQuote>]
       # @return [Array<MethodQuote>]
       def hidden_by_offers(methods)
-        free = methods.select { |quote| quote.price&.zero? && quote.acted.any?(&:hides_paid) }
-        return methods if free.empty?
+        hiding = methods.select { |quote| quote.acted.any?(&:hides_paid) }
+        return methods if hiding.empty?
 
-        offer = free.first.acted.find(&:hides_paid)
-        cause = Cause.new(code: :hidden_by_offer, numbers: { offer: offer.name, free: free.first.name },
-                          setting: { kind: "offer", id: offer.id, field: "hides_paid" })
+        free, perhaps = hiding.select { |quote| quote.price&.zero? }, open_facts(hiding)
+        cause = free.any? ? hidden_by(free.first) : nil
         methods.map do |quote|
           next quote if quote.price.nil? || quote.price.zero?
 
-          quote.with(status: :unavailable, price: nil, causes: [cause])
+          quote = quote.with(provisional: quote.provisional | perhaps) if perhaps.any?
+          cause ? quote.with(status: :unavailable, price: nil, causes: [cause]) : quote
         end
       end
 
       private
+
+      # Facts by which a method that hides the others may come or go; none where one of them is sure.
+      def open_facts(hiding)
+        sure = hiding.any? { |quote| quote.price&.zero? && quote.unsettled.empty? }
+        sure ? [] : hiding.flat_map(&:unsettled).uniq
+      end
+
+      def hidden_by(free)
+        offer = free.acted.find(&:hides_paid)
+        Cause.new(code: :hidden_by_offer, numbers: { offer: offer.name, free: free.name },
+                  setting: { kind: "offer", id: offer.id, field: "hides_paid" })
+      end
 
       # Offers speak before anything is in the cart.
       def asks_where?(book, basket) = basket.shipping.any? || (basket.lines.empty? && book.offers.any?)
@@ -93,13 +107,20 @@ module GateMile
         end
       end
 
+      def by_address?(quote)
+        quote.causes.any? && quote.causes.all? { |cause| Pipeline::ADDRESS.include?(cause.code) }
+      end
+
       def status(basket, landing, methods)
         return :empty if basket.lines.empty?
         return :nothing_ships if landing.nil?
         return :undetermined if landing.status == :undetermined
         return :not_served if landing.zone.nil?
 
-        methods.any?(&:available?) ? :priced : :nothing_available
+        return :priced if methods.any?(&:available?)
+
+        # More of the address may bring a method: nobody is told that there is none.
+        methods.any? { |quote| by_address?(quote) } ? :undetermined : :nothing_available
       end
     end
 

@@ -6,10 +6,14 @@ module GateMile
   # ordinary_lines: those priced by the rate's plan; apart: those priced by themselves, fees: those of the ordinary ones
   # that pay something on top, both as [{Line}, {Placed}]; ordinary, treated: {Money}, the parts; treated_parts: what
   # the second is made of, as [lines, {Money}]; price: {Money}; name: what the shopper reads; outcomes: of offers that
-  # name the method; messages: of rules; provisional: facts that the cart does not carry and that may change the price.
+  # name the method; messages: of rules; provisional: facts that the cart does not carry and that may change the price;
+  # unsettled: those of them that may take the method away or change what it costs; renamed: whether a rule has said
+  # what it is called.
   class Run
-    attr_reader :book, :basket, :rate, :answers, :place, :method, :causes, :reckoning, :terms, :messages, :provisional
-    attr_accessor :live, :ordinary_lines, :apart, :fees, :ordinary, :treated, :treated_parts, :price, :name, :outcomes
+    attr_reader :book, :basket, :rate, :answers, :place, :method, :causes, :reckoning, :terms, :messages, :provisional,
+                :unsettled
+    attr_accessor :live, :ordinary_lines, :apart, :fees, :ordinary, :treated, :treated_parts, :price, :name, :outcomes,
+                  :renamed
 
     # @param book [Book]
     # @param basket [Basket]
@@ -32,6 +36,7 @@ module GateMile
       @outcomes = []
       @messages = []
       @provisional = []
+      @unsettled = []
       @told = told
     end
 

@@ -18,6 +18,8 @@ module GateMile
       @zone = zone
       @addresses = { "delivery" => delivery, "billing" => facts.cart.billing }
       @places = {}
+      @settled = {}.compare_by_identity
+      @by_ordinary = {}
     end
 
     # @param which [String] "delivery" or "billing"
@@ -43,24 +45,47 @@ module GateMile
       @open_for.fetch(method, [])
     end
 
-    # @return [Array<Verdict>] of all rules, in the merchant's order
-    def verdicts = @book.rules.each_index.map { |at| Verdict.new(@book.rules[at], found[at], self) }
+    # @param fact [String] value, weight, quantity or longest
+    # @param basis [Basis, nil] of a value, as far as the condition says
+    # @return [Integer, Rational, nil] in base units; of the ordinary lines those of the method that is looked at, or
+    #   where there is none of all that ship
+    def measure(fact, basis)
+      return facts.measure(fact) unless fact == "value"
 
-    # @return [Array<Rule>] those that do something
-    def held
-      @held ||= candidates.filter_map do |at|
-        one = found[at]
-        @book.rules[at] if one == true || (one.is_a?(Guess) && one.holds)
+      basis = facts.store.basis_for(basis)
+      return facts.total("value", basis) unless basis.lines == "ordinary"
+
+      facts.amount("value", @ordinary || facts.basket.shipping, basis)
+    end
+
+    # @return [Array<Verdict>] of all rules, in the merchant's order; what looks at ordinary lines has held where it did
+    #   at one method
+    def verdicts
+      @book.rules.each_index.map do |at|
+        one, terms = @by_ordinary.map { |_, (terms, found)| [found[at], terms] }.max_by { |one, _| one == true ? 1 : 0 }
+        Verdict.new(@book.rules[at], one.nil? ? found[at] : one, terms || self)
       end
     end
 
-    # @return [Array<Array(Rule, Symbol)>] rules of which it is not known whether they hold, and the fact that decides
-    def undecided
-      @undecided ||= candidates.filter_map { |at| [@book.rules[at], found[at].fact] if found[at].is_a?(Guess) }
-    end
+    # @param ordinary [Array<Line>] the ordinary lines of a method
+    # @return [Array<Rule>] those that do something there
+    def held(ordinary) = settled(ordinary).first
+
+    # @param ordinary [Array<Line>]
+    # @return [Array<Array(Rule, Symbol)>] rules of which it is not known whether they hold there, and the fact that
+    #   decides
+    def undecided(ordinary) = settled(ordinary).last
 
     # Where a fact is not known: which one, and whether the rule holds as long as nothing is said of it.
     Guess = Struct.new(:fact, :holds)
+
+    protected
+
+    # @param lines [Array<Line>]
+    # @return [Terms] the same, at a method with these ordinary lines
+    def at_method(lines) = dup.tap { |terms| terms.ordinary = lines }
+
+    attr_writer :ordinary
 
     private
 
@@ -69,12 +94,35 @@ module GateMile
     # Places of the rules that may hold.
     def candidates = @candidates ||= @book.policies.rule_index.places(self).sort
 
+    # @return [Array(Array<Rule>, Array)] what {#held} and {#undecided} tell, once for each set of ordinary lines
+    def settled(ordinary)
+      found = found_for(ordinary)
+      @settled[found] ||= begin
+        guesses = candidates.select { |at| found[at].is_a?(Guess) }
+        [candidates.filter_map { |at| @book.rules[at] if found[at] == true || (found[at].is_a?(Guess) && found[at].holds) },
+         guesses.map { |at| [@book.rules[at], found[at].fact] }]
+      end
+    end
+
     # What became of each rule: true, false or a {Guess}.
     def found
       @found ||= Array.new(@book.rules.size, false).tap do |found|
         candidates.each { |at| found[at] = test(@book.policies.rule_index.rest(at)) }
       end
     end
+
+    # The same at one method.
+    def found_for(ordinary)
+      varying = @book.rules_by_ordinary & candidates
+      return found if varying.empty?
+
+      (@by_ordinary[ordinary.map(&:object_id)] ||= begin
+        terms = at_method(ordinary)
+        [terms, found.dup.tap { |own| varying.each { |at| own[at] = terms.test(@book.policies.rule_index.rest(at)) } }]
+      end).last
+    end
+
+    protected
 
     def test(tree)
       one = tree.test(self)

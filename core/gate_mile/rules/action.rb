@@ -54,6 +54,9 @@ module GateMile
     # @return [Boolean] whether it takes methods away
     def hides? = %i[hide only].include?(kind)
 
+    # @return [Boolean] whether it changes what a method costs, or takes it away
+    def prices? = hides? || AMOUNTS.include?(kind)
+
     # @param price [Money]
     # @return [Money] what becomes of it, never less than nothing
     def on(price)

@@ -27,7 +27,7 @@ module GateMile
           low, low_in = bound(reader, :low, gauge)
           high, high_in = bound(reader, :high, gauge)
           reader.problem("from", :no_bound) if low.nil? && high.nil? && reader.problems.empty?
-          basis = reader.object("basis", required: false)&.then { |item| Basis.read(item) } if fact == "value"
+          basis = reader.object("basis", required: false)&.then { |item| Basis.own(item) } if fact == "value"
           new(fact: fact, low: low, low_in: low_in, high: high, high_in: high_in, basis: basis)
         end
 
@@ -46,7 +46,7 @@ module GateMile
       # @param terms [Terms]
       # @return [Boolean, Symbol]
       def test(terms)
-        number = terms.facts.measure(fact, basis)
+        number = terms.measure(fact, basis)
         number.nil? ? :"no_#{fact}" : inside?(number)
       end
 
@@ -60,7 +60,11 @@ module GateMile
 
       # @param terms [Terms]
       # @return [String, nil] what it is there
-      def here(terms) = terms.facts.written(fact, terms.facts.measure(fact, basis))
+      def here(terms) = terms.facts.written(fact, terms.measure(fact, basis))
+
+      # @param store [Store]
+      # @return [Boolean] whether it looks at the ordinary lines, which differ from method to method
+      def by_ordinary?(store) = fact == "value" && store.basis_for(basis).lines == "ordinary"
 
       # @return [Hash] for JSON
       def dump
@@ -168,8 +172,8 @@ module GateMile
     # midnight; days include the last.
     class OnClock < Value.of(:fact, :first, :last)
       KEYS = { "time" => %w[from until], "date" => %w[first last] }.freeze
-      FORMS = { "time" => /\A([01]\d|2[0-3]):[0-5]\d\z/, "date" => /\A\d{4}-\d{2}-\d{2}\z/ }.freeze
-      private_constant :FORMS
+      TIME = /\A([01]\d|2[0-3]):[0-5]\d\z/
+      private_constant :TIME
 
       class << self
         # @return [OnClock]
@@ -185,8 +189,7 @@ module GateMile
 
         def moment(reader, key, fact)
           reader.parsed(key, required: fact == "time") do |text|
-            good = text.is_a?(String) && text.match?(FORMS[fact]) &&
-                   (fact == "time" || Date.valid_date?(*text.split("-").map(&:to_i)))
+            good = text.is_a?(String) && (fact == "time" ? text.match?(TIME) : Calendar.date?(text))
             raise Malformed, fact == "time" ? :not_a_time : :not_a_date unless good
 
             text
@@ -283,7 +286,7 @@ module GateMile
 
       def missing(field) = address == "billing" ? :"billing_#{field}" : field.to_sym
 
-      def po_box(found) = found.lines.to_a.empty? ? missing("street") : found.po_box?
+      def po_box(found) = found.street.empty? ? missing("street") : found.po_box?
 
       def region(place)
         place.regions.nil? ? missing("region") : place.regions.any? { |code| of.include?(code) }

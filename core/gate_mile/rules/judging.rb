@@ -13,17 +13,24 @@ module GateMile
 
     # @return [void]
     def judge
-      @terms.held.each do |rule|
+      @terms.held(@run.ordinary_lines).each do |rule|
         rule.actions.each { |action| act(rule, action) if action.touches?(@method) }
       end
-      @run.provisional.concat(undecided).uniq!
+      open = undecided
+      @run.provisional.concat(open.map(&:first)).uniq!
+      @run.unsettled.concat(open.filter_map { |fact, actions| fact if actions.any?(&:prices?) }).uniq!
     end
 
     private
 
-    # Rules that would do something to the method, and of which it is not known whether they hold.
+    # Rules that would do something to the method, and of which it is not known whether they hold: the fact that decides,
+    # and what they would do.
+    # @return [Array<Array(Symbol, Array<Action>)>]
     def undecided
-      @terms.undecided.select { |rule, _| rule.actions.any? { |action| action.touches?(@method) } }.map(&:last)
+      found = @terms.undecided(@run.ordinary_lines).map do |rule, fact|
+        [fact, rule.actions.select { |action| action.touches?(@method) }]
+      end
+      found.reject { |_, actions| actions.empty? }
     end
 
     def act(rule, action)
@@ -41,6 +48,7 @@ module GateMile
     def rename(rule, action, setting)
       @run.note(:rules, :"rule.renamed", setting: setting, rule: rule.name, from: @run.name, to: action.text)
       @run.name = action.text
+      @run.renamed = true
     end
 
     def reprice(rule, action, setting)

@@ -48,7 +48,15 @@ module GateMile
       sent = cart(situation)
       zone = @book.zones.land(sent.destination).zone || @book.zones.find(&:active) or return false
       terms = Terms.new(@book, Facts.new(@book, sent, @book.basket(sent), moment(situation)), zone, sent.destination)
+      return false if ordinary_unclear?(terms, wishes)
+
       wishes.all? { |tree, wanted| tree.test(terms) == wanted }
+    end
+
+    # Goods at own prices are ordinary at one method and not at another.
+    def ordinary_unclear?(terms, wishes)
+      apart = terms.facts.basket.shipping.any? { |line| line.treatments.any? { |one| one.treatment.price&.apart? } }
+      apart && wishes.any? { |tree, _| tree.by_ordinary?(@book.store) }
     end
 
     def solve(conditions)
@@ -70,7 +78,7 @@ module GateMile
     def measures(by_fact)
       by_fact.slice(*MEASURES).to_h do |fact, list|
         conditions = list.map(&:first)
-        return :unknown if conditions.map { |one| one.basis || @book.store.basis }.uniq.size > 1
+        return :unknown if conditions.map { |one| @book.store.basis_for(one.basis) }.uniq.size > 1
 
         [fact, [least(fact, conditions) || (return :none), conditions]]
       end
@@ -214,7 +222,7 @@ module GateMile
 
     # A unit price of which the value by the basis is so much.
     def price(minor, conditions)
-      basis = conditions&.first&.basis || @book.store.basis
+      basis = @book.store.basis_for(conditions&.first&.basis)
       with = @book.store.prices_include_tax
       rate = @book.store.tax_classes.first&.rate&.value || 0
       factor = (basis.tax == "with") == with ? 1 : 1 + Rational(rate, 100)

@@ -69,6 +69,10 @@ module GateMile
     # @return [Array<Object>] every condition in it
     def leaves = parts.flat_map { |part| part.is_a?(Tree) ? part.leaves : [part] }
 
+    # @param store [Store]
+    # @return [Boolean] whether one of its conditions looks at the ordinary lines of a method
+    def by_ordinary?(store) = leaves.any? { |leaf| leaf.is_a?(Condition::Measured) && leaf.by_ordinary?(store) }
+
     # @return [Hash] for JSON
     def dump = { of => parts.map(&:dump) }
 

@@ -5,6 +5,7 @@ interface Unit {
   at: number[]
   dims: number[]
   name: string
+  of: number
 }
 
 // Stone tones: lime is for what is free, and nothing else.
@@ -14,10 +15,11 @@ const MOST = 400
 /** Single units of the blocks; blocks of very many stay whole. */
 function unitsOf(drawing: Drawing): Unit[] {
   const many = drawing.blocks.reduce((sum, { counts }) => sum + counts.reduce((a, b) => a * b, 1), 0) > MOST
-  return drawing.blocks.flatMap(({ name, at, counts, dims }) => {
+  return drawing.blocks.flatMap(({ name, of, at, counts, dims }) => {
     if (many)
       return Array.from({ length: counts[2]! }, (_, k) => ({
         name,
+        of,
         at: [at[0]!, at[1]!, at[2]! + k * dims[2]!],
         dims: [counts[0]! * dims[0]!, counts[1]! * dims[1]!, dims[2]!],
       }))
@@ -27,6 +29,7 @@ function unitsOf(drawing: Drawing): Unit[] {
         for (let i = 0; i < counts[0]!; i++)
           units.push({
             name,
+            of,
             at: [at[0]! + i * dims[0]!, at[1]! + j * dims[1]!, at[2]! + k * dims[2]!],
             dims,
           })
@@ -43,7 +46,6 @@ export function layersOf(drawing: Drawing): number[] {
 export function BoxDrawing({ drawing, layer, label }: { drawing: Drawing; layer: number; label: string }) {
   const [length, width, height] = drawing.room as [number, number, number]
   const top = layersOf(drawing)[layer] ?? 0
-  const names = [...new Set(drawing.blocks.map(({ name }) => name))]
   const scale = 230 / Math.max(length + width, height * 1.2)
   const point = (x: number, y: number, z: number): [number, number] => [
     (x - y) * 0.866 * scale,
@@ -80,10 +82,10 @@ export function BoxDrawing({ drawing, layer, label }: { drawing: Drawing; layer:
         stroke="var(--color-edge)"
       />
       <polyline points={path([0, 0, 0], [0, 0, height])} fill="none" stroke="var(--color-edge)" />
-      {shown.map(({ at, dims, name }, index) => {
+      {shown.map(({ at, dims, name, of }, index) => {
         const [x, y, z] = at as [number, number, number]
         const [l, w, h] = dims as [number, number, number]
-        const tone = TONES[names.indexOf(name) % TONES.length]!
+        const tone = TONES[of % TONES.length]!
         const here = z === top
         const face = {
           stroke: 'var(--color-ink)',

@@ -260,40 +260,39 @@ module GateMile
     def candidates(rate, place)
       return [] if rate.plan.nil?
 
-      term_breaks + plan_candidates(rate, place)
+      term_breaks(rate, place) + plan_candidates(rate, place)
     end
 
-    # Where a measure that an offer or a rule looks at meets a bound of it.
-    def term_breaks
-      @term_breaks ||= watched_terms.flat_map do |bound, basis, fact|
-        one, other = [@scaled.here, @scaled.here * 2].map { |position| measured(fact, basis, position) }
+    # Where a measure that an offer or a rule looks at meets a bound of it: of ordinary lines those of the rate.
+    def term_breaks(rate, place)
+      @term_breaks ||= breaks_of(watched_terms.reject { |_, basis, _| basis.lines == "ordinary" }) do |fact, basis, position|
+        fact == "longest" ? facts(position).measure(fact) : facts(position).total(fact, basis)
+      end
+      own = watched_terms.select { |_, basis, _| basis.lines == "ordinary" }
+      return @term_breaks if own.empty?
+
+      @term_breaks + breaks_of(own) { |fact, basis, position| facts(position).amount(fact, ordinary(rate, place, position), basis) }
+    end
+
+    def breaks_of(terms)
+      terms.flat_map do |bound, basis, fact|
+        one, other = [@scaled.here, @scaled.here * 2].map { |position| yield fact, basis, position }
         rise = one && other && Rational(other - one, @scaled.here)
         rise.nil? || rise.zero? ? [] : [@scaled.here + ((bound - one) / rise)]
       end
     end
 
+    # Bounds, each with the basis by which and the fact at which it is looked.
     def watched_terms
-      thresholds = @book.offers.select(&:active).filter_map(&:threshold)
-      conditions = @book.rules.select(&:active).flat_map { |rule| rule.tree.leaves }.grep(Condition::Measured)
-      thresholds.flat_map { |one| bounds_of_threshold(one) } +
-        conditions.flat_map { |one| bounds([one.low, one.high], one.basis, one.fact) }
-    end
-
-    # Whose lines count may differ from method to method.
-    def bounds_of_threshold(one)
-      basis = one.basis || @book.store.basis
-      [*Basis::CHOICES["lines"]].flat_map do |lines|
-        bounds([one.from, one.below], basis.with(lines: lines), one.measure)
+      @watched_terms ||= begin
+        thresholds = @book.offers.select(&:active).filter_map(&:threshold)
+        conditions = @book.rules.select(&:active).flat_map { |rule| rule.tree.leaves }.grep(Condition::Measured)
+        (thresholds.flat_map { |one| bounds([one.from, one.below], one.basis, one.measure) } +
+          conditions.flat_map { |one| bounds([one.low, one.high], one.basis, one.fact) }).uniq
       end
     end
 
-    def bounds(list, basis, fact) = list.compact.map { |bound| [bound.base, basis, fact] }
-
-    def measured(fact, basis, position)
-      return facts(position).measure(fact, basis) unless basis&.lines == "ordinary"
-
-      facts(position).amount(fact, @scaled.at(position).shipping, basis)
-    end
+    def bounds(list, basis, fact) = list.compact.map { |bound| [bound.base, @book.store.basis_for(basis), fact] }
 
     def plan_candidates(rate, place)
       return [*@scaled.least..@most] if @measure == "quantity" && @most <= 200 && by_units?(rate.plan)

@@ -289,7 +289,12 @@ module GateMile
       def po_box(found) = found.street.empty? ? missing("street") : found.po_box?
 
       def region(place)
-        place.regions.nil? ? missing("region") : place.regions.any? { |code| of.include?(code) }
+        return missing("region") if place.regions.nil?
+        return true if place.regions.any? { |code| of.include?(code) }
+
+        # Only an outer region is known, and some inside it are named.
+        inside = of.any? { |code| Regions.chain(country, code).include?(place.regions.first) }
+        inside ? missing("region") : false
       end
 
       def postcode(place)

@@ -4,6 +4,7 @@ module Server
   # The HTTP application. Each resource has its routes in a file of its own under routes/.
   class App < Sinatra::Base
     BODY_LIMIT = 1_048_576
+    MISTAKE = "The server made a mistake. Nothing was changed."
 
     set :show_exceptions, false
     set :raise_errors, false
@@ -52,9 +53,15 @@ module Server
       end
 
       def parse(text)
-        JSON.parse(text)
+        JSON.parse(text, max_nesting: GateMile::Reader::DEEPEST + 20).tap { |parsed| legible(parsed) }
       rescue JSON::ParserError
         raise Problem.new(400, "The body is not JSON.")
+      end
+
+      # What JSON can say and nothing behind this door can take: lone surrogates, numbers beyond all bounds.
+      def legible(parsed)
+        problems = GateMile::Reader.unreadable(parsed).first(Contract::MOST)
+        raise Problem.of_invalid(GateMile::Invalid.new(problems)) if problems.any?
       end
 
       # @param value [Object]
@@ -174,6 +181,19 @@ module Server
       halt(*Problem.new(409, "Somebody else changed this at the same moment. Look at it again.").response)
     end
 
+    # Somebody else has held the write lock for longer than anybody should wait.
+    error(*Database::BUSY) do
+      halt(*Problem.new(503, "The database is busy. Try again in a moment. Nothing was changed.", retry_after: 1).response)
+    end
+
+    # What no check of ours has found and the database does not take.
+    error ActiveRecord::StatementInvalid do
+      error = env["sinatra.error"]
+      refused = error.cause.is_a?(SQLite3::ConstraintException)
+      Log.fault(error, "#{request.request_method} #{request.path_info}")
+      halt(*Problem.new(refused ? 422 : 500, refused ? "These fields don't go together. Nothing was changed." : MISTAKE).response)
+    end
+
     error Sinatra::NotFound do
       halt(*Problem.new(404, "There is nothing at this address.").response)
     end
@@ -183,9 +203,8 @@ module Server
     end
 
     error do
-      error = env["sinatra.error"]
-      env["rack.errors"].puts("#{error.class}: #{error.message}", error.backtrace.first(20))
-      halt(*Problem.new(500, "The server made a mistake. Nothing was changed.").response)
+      Log.fault(env["sinatra.error"], "#{request.request_method} #{request.path_info}")
+      halt(*Problem.new(500, MISTAKE).response)
     end
   end
 end

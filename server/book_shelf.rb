@@ -3,94 +3,136 @@
 module Server
   # Compiled books by the revision of the setup: the current one, and the last ones before it, so that prices before
   # and after an edit can stand side by side. A new one takes over from the last what the edits in between left alone.
+  #
+  # All that is known is one immutable snapshot, exchanged when a book is whole: a book that can't be compiled leaves
+  # nothing behind. Books are made one at a time, outside of any transaction; who wants another one does not wait.
   class BookShelf
     KEPT = 12
 
+    # books: by revision, the newest last; skus: of the products of the newest, by their ids.
+    Snapshot = Struct.new(:books, :skus)
+
     def initialize
-      @books = {}
-      @derived = {}
-      @skus = {}
-      @lock = Mutex.new
+      @making = Mutex.new
+      @deriving = Mutex.new
+      clear
     end
 
     # @return [Array(Integer, GateMile::Book)] the current revision and its book
+    # @raise [Problem] 404 where there is no shop
     def current
       revision = Records::Store.revision
-      book = @books[revision]
-      book ? [revision, book] : load
+      raise Problem.new(404, "There is no shop yet. Open one first.") if revision.zero?
+
+      book = @snapshot.books[revision]
+      book ? [revision, book] : make
     end
 
     # @param revision [Integer]
     # @return [GateMile::Book, nil] nil where it is not kept any more
-    def at(revision) = @books[revision]
+    def at(revision) = @snapshot.books[revision]
 
-    # What is worked out from the current book, once for each revision.
+    # What is worked out from the current book, once for each revision, however many ask at the same time.
     # @param name [Symbol]
     # @param also [Object, nil] what else it depends on: another one of it makes it anew
     # @yieldparam book [GateMile::Book]
     # @return [Object] what the block made of it
     def derived(name, also = nil)
       revision, book = current
-      kept, value = @derived[name]
-      return value if kept == [revision, also]
+      key = [revision, also]
+      once = @deriving.synchronize do
+        kept, there = @derived[name]
+        next there if kept == key
 
-      yield(book).tap { |made| @derived[name] = [[revision, also], made] }
+        Once.new.tap { |made| @derived = @derived.merge(name => [key, made]) }
+      end
+      once.value { yield(book) }
     end
 
     # @return [void]
     def clear
-      @lock.synchronize do
-        @books = {}
-        @derived = {}
+      @snapshot = Snapshot.new({}.freeze, {}.freeze).freeze
+      @derived = {}
+    end
+
+    # A catalogue that was changed in very many rows is compiled before the change counts, so that nobody waits for it.
+    # @yieldreturn [Integer, nil] the revision with which it counts
+    # @return [void]
+    def renewed_goods
+      documents = Database.read { CatalogueDocument.products }
+      catalogue = GateMile::Catalogue.new(products(documents))
+      skus = skus_of(documents)
+      documents = nil
+      @making.synchronize do
+        revision = yield
+        put(revision, compiled(Database.read { BookDocument.without_products }, catalogue), skus) if revision
       end
     end
 
     private
 
-    def load
-      @lock.synchronize do
-        revision, book = ActiveRecord::Base.transaction do
-          revision = Records::Store.revision
-          raise Problem.new(404, "There is no shop yet. Open one first.") if revision.zero?
+    def make
+      @making.synchronize do
+        revision, found = Database.read { found_now }
+        return [revision, @snapshot.books[revision]] if found.nil?
 
-          [revision, @books[revision] || made(revision)]
-        end
-        @books = @books.merge(revision => book).to_a.last(KEPT).to_h
+        book, skus = whole(found)
+        put(revision, book, skus)
         [revision, book]
       end
     end
 
-    def made(revision)
-      last, book = @books.to_a.last
-      touched = last && Journal.between(last, revision)
-      return anew unless touched
-
-      catalogue = brought_up_to_date(book.catalogue, touched.products)
-      return book.with(catalogue: catalogue) if (touched.tables - Journal::GOODS).empty?
-
-      GateMile::Book.compile(BookDocument.without_products, catalogue: catalogue)
+    def put(revision, book, skus)
+      books = @snapshot.books.merge(revision => book).sort.last(KEPT).to_h
+      @snapshot = Snapshot.new(books.freeze, skus.freeze).freeze
     end
 
-    def anew
-      documents = CatalogueDocument.products
-      @skus = documents.transform_values { |product| product["sku"] }
-      GateMile::Book.compile(BookDocument.without_products.merge("products" => documents.values))
+    # What is read of the database: everything, or what the edits since the last book touched.
+    Found = Struct.new(:document, :products, :families, :last)
+    private_constant :Found
+
+    # @return [Array(Integer, Found)] nil in the place of the second where the book is there already
+    def found_now
+      revision = Records::Store.revision
+      return [revision, nil] if @snapshot.books.key?(revision)
+
+      last, book = @snapshot.books.to_a.last
+      touched = last && last < revision ? Journal.between(last, revision) : nil
+      return [revision, Found.new(BookDocument.without_products, CatalogueDocument.products)] if touched.nil?
+
+      families = CatalogueDocument.families(touched.products)
+      document = (touched.tables - Journal::GOODS).empty? ? nil : BookDocument.without_products
+      [revision, Found.new(document, families.empty? ? {} : CatalogueDocument.products(only: families), families, book)]
     end
 
-    # @return [GateMile::Catalogue]
-    def brought_up_to_date(catalogue, ids)
-      return catalogue if ids.empty?
+    # @return [Array(GateMile::Book, Hash)] the book, and the SKUs of its products
+    def whole(found)
+      return [GateMile::Book.compile(found.document.merge("products" => found.products.values)), skus_of(found.products)] if found.last.nil?
 
-      families = CatalogueDocument.families(ids)
-      documents = CatalogueDocument.products(only: families)
-      gone = families.filter_map { |id| @skus[id] }
-      @skus = @skus.except(*families).merge(documents.transform_values { |product| product["sku"] })
-      catalogue.exchange(gone, documents.values.map { |document| compiled(document) })
+      catalogue, skus = brought_up_to_date(found)
+      [found.document ? compiled(found.document, catalogue) : found.last.with(catalogue: catalogue), skus]
     end
 
-    def compiled(document)
-      reader = GateMile::Reader.new(document)
-      product = GateMile::Product.read(reader, Records::Store.current.money)
+    # @return [Array(GateMile::Catalogue, Hash)]
+    def brought_up_to_date(found)
+      return [found.last.catalogue, @snapshot.skus] if found.families.empty?
+
+      gone = found.families.filter_map { |id| @snapshot.skus[id] }
+      [found.last.catalogue.exchange(gone, products(found.products)),
+       @snapshot.skus.except(*found.families).merge(skus_of(found.products))]
+    end
+
+    def products(documents)
+      currency = Records::Store.current.money
+      documents.each_value.map { |document| product(document, currency) }
+    end
+
+    def skus_of(documents) = documents.transform_values { |product| product["sku"] }
+    def compiled(document, catalogue) = GateMile::Book.compile(document, catalogue: catalogue)
+
+    def product(document, currency)
+      reader = GateMile::Reader.open(document)
+      product = GateMile::Product.read(reader, currency)
       reader.finish
       raise GateMile::Invalid, reader.problems if reader.problems.any?
 

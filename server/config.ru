@@ -11,6 +11,7 @@ Thread.new { [Server::Choices.all, Server::Geography.all] }
 
 use Rack::Deflater, sync: false
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
+use Server::Doors::Legible
 use Server::Doors::Pace
 use Server::Doors::Origin
 run Server::App

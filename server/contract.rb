@@ -13,6 +13,10 @@ module Server
               "object" => :not_an_object, "array" => :not_a_list, "enum" => :not_one_of, "schema" => :unknown_field,
               "unevaluatedProperties" => :unknown_field, "maxItems" => :too_many }.freeze
     private_constant :CODES
+    # Mismatches that are told, and fields that one object may have: a body that is wrong in thousands of places is told
+    # of the first ones.
+    MOST = 50
+    FIELDS = 1000
 
     class << self
       # @return [JSONSchemer::OpenAPI]
@@ -26,7 +30,8 @@ module Server
       # @return [void]
       # @raise [Problem] 422 with every mismatch at its place
       def check(name, body)
-        errors = schema(name).validate(body).flat_map { |error| problems(error) }.uniq
+        bounded(body)
+        errors = schema(name).validate(body).lazy.flat_map { |error| problems(error) }.first(MOST).uniq
         raise Problem.new(422, Problem::TITLES[422], errors: deepest(errors)) if errors.any?
       end
 
@@ -34,6 +39,21 @@ module Server
       def prepare = source["components"]["schemas"].each_key { |name| schema(name) }
 
       private
+
+      # @raise [Problem] 422 at an object with more fields than any has
+      def bounded(value, pointer = "")
+        case value
+        when Array then value.each_with_index { |item, at| bounded(item, "#{pointer}/#{at}") if item.is_a?(Enumerable) }
+        when Hash
+          too_many(pointer) if value.size > FIELDS
+          value.each { |key, item| bounded(item, pointer + GateMile::Reader.part(key)) if item.is_a?(Enumerable) }
+        end
+      end
+
+      def too_many(pointer)
+        detail = Words.of(:too_many, most: FIELDS)
+        raise Problem.new(422, Problem::TITLES[422], errors: [{ pointer: pointer, code: :too_many, detail: detail }])
+      end
 
       def schema(name) = (@schemas ||= {})[name] ||= document.schema(name)
 

@@ -6,7 +6,7 @@ module Server
     class << self
       # @return [Hash] the Setup of the contract
       def setup
-        ActiveRecord::Base.transaction do
+        Database.read do
           store = Records::Store.current
           { revision: store&.revision.to_i, store: store && store(store), opening_cart: store&.opening_cart,
             zones: Records::Zone.order(:position, :id).includes(:areas).map { |zone| zone(zone) },

@@ -2,8 +2,8 @@
 
 module Server
   # The one history of the store. Every edit runs inside {.edit}: one transaction, and one recorded change with what it
-  # changed in the rows it touched, before and after. Undo puts that back as it was, redo as it became; both work for
-  # every kind of record without knowing it.
+  # changed in the rows it touched, before and after, as the database held them. Undo puts that back as it was, redo as
+  # it became; both work for every kind of record without knowing it. What touches very many rows is a {LongChange}.
   module History
     KEY = :gate_mile_history
     # What is not the merchant's doing: locks and counters go their own way.
@@ -18,16 +18,17 @@ module Server
       # @param names [Hash, #call] what names the change to the merchant; a callable is asked after the edit
       # @yield makes the edit
       # @return [Object] what the block returns
+      # @raise [Problem] 503 while the same goods are being changed in many short steps
       def edit(action, kind, names)
+        LongChange.bar(kind)
         entries = []
         revision = nil
-        result = transaction do
-          Thread.current[KEY] = entries
-          yield.tap do
-            revision = record(action, kind, names.respond_to?(:call) ? names.call : names, entries) if entries.any?
+        result = Database.write do
+          recording(entries) do
+            yield.tap do
+              revision = record(action, kind, names.respond_to?(:call) ? names.call : names, entries) if entries.any?
+            end
           end
-        ensure
-          Thread.current[KEY] = nil
         end
         Journal.add(revision, entries) if revision
         result
@@ -35,14 +36,9 @@ module Server
 
       # Runs what is not an edit of a setup but its beginning: nothing to undo.
       # @yield writes records
-      def unrecorded
+      def unrecorded(&)
         Journal.clear
-        transaction do
-          Thread.current[KEY] = []
-          yield
-        ensure
-          Thread.current[KEY] = nil
-        end
+        Database.write { recording([], &) }
       end
 
       # Called by every record that was written.
@@ -70,14 +66,12 @@ module Server
         end
       end
 
-      # @return [Hash] the row as the database holds it
-      def row(record) = record.attributes_for_database.except(*NOT_RECORDED)
-
-      # @return [Hash] the row as it was before the save that just happened
-      def row_before(record)
-        row(record).merge(record.saved_changes.except(*NOT_RECORDED).to_h do |name, (was, _)|
-          [name, record.class.type_for_attribute(name).serialize(was)]
-        end)
+      # @param record [Records::Base]
+      # @return [Hash] the row as the database holds it now, whatever the record in memory says
+      def row(record)
+        connection = ActiveRecord::Base.connection
+        table = record.class.quoted_table_name
+        connection.select_one("SELECT * FROM #{table} WHERE id = #{connection.quote(record.id)}").except(*NOT_RECORDED)
       end
 
       # @return [Array<Records::Change>] the newest first, without their rows
@@ -92,30 +86,44 @@ module Server
       # @param id [Integer] the change that the merchant was shown
       # @return [Records::Change]
       # @raise [Problem] 409 where another change is the newest by now
-      def undo(id)
-        step(Records::Change.done, id, undone: true) do |rows, entries|
-          lock = Records::Change.maximum(:id).to_i
-          entries.reverse_each do |entry|
-            rows.put(entry["table"], entry["id"], entry["after"], entry["before"], lock: lock)
-          end
-        end
-      end
+      def undo(id) = step(Records::Change.done, id, undone: true)
 
       # @param id [Integer]
       # @return [Records::Change]
       # @raise [Problem] 409
-      def redo(id)
-        step(Records::Change.undone, id, undone: false) do |rows, entries|
-          lock = Records::Change.maximum(:id).to_i
-          entries.each do |entry|
-            rows.put(entry["table"], entry["id"], entry["before"], entry["after"], lock: lock)
+      def redo(id) = step(Records::Change.undone, id, undone: false)
+
+      # Puts rows as they were before a change, or as they became.
+      # @param entries [Array<Hash>] of the change
+      # @param undone [Boolean] before
+      # @return [void]
+      def replay(entries, undone:)
+        lock = Records::Change.maximum(:id).to_i
+        # Rows that name each other come and go in an order that only the whole knows.
+        ActiveRecord::Base.connection.execute("PRAGMA defer_foreign_keys = ON")
+        Rows.open do |rows|
+          (undone ? entries.reverse : entries).each do |entry|
+            sides = entry.values_at("before", "after")
+            from, into = undone ? sides.reverse : sides
+            rows.put(entry["table"], entry["id"], from, into, lock: lock)
           end
         end
       end
 
+      # @return [Integer] the new one
+      def raise_revision
+        ActiveRecord::Base.connection.execute("UPDATE stores SET revision = revision + 1")
+        Records::Store.revision
+      end
+
       private
 
-      def transaction(&) = ActiveRecord::Base.transaction(&)
+      def recording(entries)
+        Thread.current[KEY] = entries
+        yield
+      ensure
+        Thread.current[KEY] = nil
+      end
 
       def add(table, id, before, after)
         entries = Thread.current[KEY] or raise "#{table} #{id} was written outside of an edit"
@@ -134,13 +142,14 @@ module Server
       end
 
       def step(changes, id, undone:)
-        revision = entries = nil
-        change = transaction do
-          found = changes.first
-          raise Problem.new(409, "The history has moved on. Look at what would be undone now.") if found&.id != id
+        LongChange.bar_all
+        return LongChange.step(changes, id, undone: undone) if Records::ChangePart.exists?(change_id: id)
 
+        revision = entries = nil
+        change = Database.write do
+          found = newest(changes, id)
           entries = found.entries
-          Rows.open { |rows| yield rows, entries }
+          replay(entries, undone: undone)
           found.update!(undone: undone)
           revision = raise_revision
           found
@@ -149,11 +158,12 @@ module Server
         change
       end
 
-      # @return [Integer] the new one
-      def raise_revision
-        ActiveRecord::Base.connection.execute("UPDATE stores SET revision = revision + 1")
-        Records::Store.revision
+      def newest(changes, id)
+        changes.first.tap do |found|
+          raise Problem.new(409, "The history has moved on. Look at what would be undone now.") if found&.id != id
+        end
       end
+      public :newest
     end
   end
 end

@@ -12,19 +12,23 @@ module Server
     # catalogue, of products or variants.
     Touched = Struct.new(:tables, :products)
 
+    LOCK = Mutex.new
+    private_constant :LOCK
+
     # What lies in the catalogue alone.
     GOODS = %w[products product_targets].freeze
 
     class << self
       # @param revision [Integer] that the edit led to
-      # @param entries [Array<Hash>] as the history holds them
+      # @param entries [Array<Hash>, nil] as the history holds them; nil for more than is worth knowing
       # @return [void]
       def add(revision, entries)
-        @steps = (steps + [[revision, entries.size > MOST ? nil : touched(entries)]]).last(KEPT)
+        step = [revision, entries.nil? || entries.size > MOST ? nil : touched(entries)]
+        LOCK.synchronize { @steps = (steps + [step]).sort_by(&:first).last(KEPT) }
       end
 
       # @return [void]
-      def clear = @steps = []
+      def clear = LOCK.synchronize { @steps = [] }
 
       # @param revision [Integer]
       # @param upto [Integer]

@@ -10,7 +10,9 @@ module Server
       changes = record.saved_changes.except("position", "lock_version", "price_minor", "cost_minor", "weight_ng")
                       .merge(amounts(record))
       fields = changes.keys + also
-      return { fields: fields.join(",") } unless fields.one? && changes.any?
+      # What is encrypted is named and never told.
+      secret = record.class.encrypted_attributes.to_a.map(&:to_s)
+      return { fields: fields.join(",") } unless fields.one? && changes.any? && !secret.intersect?(changes.keys)
 
       from, to = changes.values.first.map { |value| text(value) }
       { fields: fields.first, from: from, to: to }

@@ -5,9 +5,9 @@ module Server
   class Problem < StandardError
     TITLES = {
       400 => "This can't be read", 403 => "Not from there", 404 => "Not here", 405 => "Not like this",
-      409 => "Changed in the meantime", 413 => "Too large", 415 => "Not JSON", 422 => "Something needs correcting",
+      409 => "Changed in the meantime", 413 => "Too large", 414 => "Too long", 415 => "Not JSON", 422 => "Something needs correcting",
       429 => "Too often",
-      500 => "Something went wrong here"
+      500 => "Something went wrong here", 503 => "Busy for a moment"
     }.freeze
     # Columns that the contract calls by another name.
     FIELDS = { shipping_method_id: :method, zone_id: :zone }.freeze
@@ -20,9 +20,11 @@ module Server
     # @param status [Integer] an HTTP status
     # @param detail [String]
     # @param errors [Array<Hash>] `{ pointer:, code:, detail: }` each
+    # @param retry_after [Integer, nil] seconds after which to try again
     # @param extra [Hash] further members, e.g. what stands there now
-    def initialize(status, detail, errors: [], **extra)
+    def initialize(status, detail, errors: [], retry_after: nil, **extra)
       @status = status
+      @retry_after = retry_after
       @body = { type: "about:blank", title: TITLES.fetch(status), status: status, detail: detail, errors: errors,
                 **extra }
       super(detail)
@@ -39,7 +41,11 @@ module Server
     def to_json(*) = JSON.generate(@body)
 
     # @return [Array] a Rack response
-    def response = [status, { "content-type" => TYPE, "cache-control" => "no-store" }, [to_json]]
+    def response
+      headers = { "content-type" => TYPE, "cache-control" => "no-store" }
+      headers["retry-after"] = @retry_after.to_s if @retry_after
+      [status, headers, [to_json]]
+    end
 
     class << self
       # @param invalid [GateMile::Invalid]

@@ -101,6 +101,12 @@ module Server
       amount_or_percent: "Give an amount or a percentage, not both.",
       not_an_origin: "Write it as https://shop.example, without a path.",
       no_origin: "Name at least one shop that may ask.",
+      not_utf8: "This text has signs that are no valid UTF-8. Type them again.",
+      not_finite: "This number is beyond all bounds.",
+      nested: "Lists and objects stand in one another %<most>s deep at most.",
+      never_matches: "no postcode of this country is like that.",
+      other_country: "these are postcodes of %<country>s, which is a country of its own here.",
+      no_header_signs: "Use plain letters, figures and signs, without accents and line breaks.",
       stale: "This was changed elsewhere since it was shown here.",
       wrong_form: "This has not the form that is expected here."
     }.freeze

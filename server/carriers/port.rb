@@ -101,11 +101,13 @@ module Server
         reply ||= GateMile::Reply.failed(:silent, "The carrier is gone")
         [reply, now - started]
       rescue StandardError => e
-        [GateMile::Reply.failed(:silent, e.class.name), now - started]
+        Log.fault(e, "asking carrier #{carrier&.id}")
+        [GateMile::Reply.failed(:fault, "A fault of this server, not of the carrier"), now - started]
       end
 
+      # Nonsense is not kept: the carrier may say something better in a moment.
       def keep(key, request, reply)
-        return unless reply.status == :answered
+        return unless reply.status == :answered && reply.services.each_value.none? { |one| one.status == :unusable }
 
         Port.keep do
           Port.cache.shift while Port.cache.size >= MOST

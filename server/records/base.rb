@@ -15,9 +15,12 @@ module Server
 
       before_create { self.id ||= Base.new_id }
       before_create :take_place
+      # A record may have been changed in memory in the meantime: only the database says what was there.
+      before_update(prepend: true) { @row_before = History.row(self) }
+      before_destroy(prepend: true) { @row_before = History.row(self) }
       after_create { History.note(self, before: nil, after: History.row(self)) }
-      after_update { History.note(self, before: History.row_before(self), after: History.row(self)) }
-      after_destroy { History.note(self, before: History.row(self), after: nil) }
+      after_update { History.note(self, before: @row_before, after: History.row(self)) }
+      after_destroy { History.note(self, before: @row_before, after: nil) }
 
       # @return [Integer]
       def self.last_position = maximum(:position).to_i

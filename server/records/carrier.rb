@@ -7,13 +7,20 @@ module Server
       encrypts :secret
 
       ADDRESS = %r{\Ahttps?://[^\s/?#]+(/[^\s?#]*)?\z}
-      private_constant :ADDRESS
+      # What a header of HTTP can carry.
+      HEADER = /\A[\x21-\x7e]([\x20-\x7e]*[\x21-\x7e])?\z/
+      private_constant :ADDRESS, :HEADER
 
       words :name, most: 60
       words :account, most: 120, required: false
       unlike_others :name, "carrier has this name"
       normalizes :address, with: ->(text) { text.strip.delete_suffix("/").presence }
-      validates :address, format: { with: ADDRESS, message: Words.of(:not_an_address) }, allow_nil: true
+      validates :address, format: { with: ADDRESS, message: Words.of(:not_an_address) }, length: { maximum: 300 }, allow_nil: true
+      validate { errors.add(:address, Words.of(:not_an_address)) if address && errors[:address].empty? && !reachable? }
+      normalizes :secret, with: ->(text) { text.strip.presence }
+      %i[account secret].each do |field|
+        validates field, format: { with: HEADER, message: Words.of(:no_header_signs) }, length: { maximum: 500 }, allow_nil: true
+      end
       validate :readable_by_the_core
 
       before_destroy { Rate.forget_carrier(id) }
@@ -22,6 +29,13 @@ module Server
       def document = { "id" => id, "name" => name, "active" => active, "services" => services }
 
       private
+
+      def reachable?
+        uri = URI.parse(address)
+        !uri.host.to_s.empty? && uri.userinfo.nil? && uri.port.between?(1, 65_535)
+      rescue URI::Error
+        false
+      end
 
       def readable_by_the_core
         reader = GateMile::Reader.new(document.merge("id" => id || "new"))

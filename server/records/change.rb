@@ -2,10 +2,13 @@
 
 module Server
   module Records
-    # One recorded change of the setup: which rows, before and after.
+    # One recorded change of the setup: which rows, before and after. Those of a very large one stand in parts.
     class Change < ActiveRecord::Base
-      scope :done, -> { where(undone: false).order(id: :desc) }
-      scope :undone, -> { where(undone: true).order(:id) }
+      has_many :parts, class_name: "ChangePart", inverse_of: :change, dependent: :delete_all
+
+      # What is still being stored is in no list.
+      scope :done, -> { where(undone: false, state: nil).order(id: :desc) }
+      scope :undone, -> { where(undone: true, state: nil).order(:id) }
 
       # @return [Hash] for JSON, without the rows
       def document = { "id" => id, "action" => action, "kind" => kind, "names" => names, "at" => at.utc.iso8601 }

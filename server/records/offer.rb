@@ -4,7 +4,7 @@ module Server
   module Records
     # Free or reduced shipping under conditions.
     class Offer < Base
-      FIELDS = %w[id name active label threshold zones methods groups coupons promotions starts ends first blocking
+      FIELDS = %w[id name active label label_more threshold zones methods groups coupons promotions starts ends first blocking
                   paying paying_count effect own_prices hides_paid combines milepost].freeze
       LISTS = { "zone" => "zones", "method" => "methods", "coupon" => "coupons" }.freeze
       private_constant :LISTS

@@ -27,7 +27,7 @@ module Server
       def self.state
         carriers = Records::Carrier.order(:position, :id).to_a
         { calls: ::Server::Carriers::Calls.list.first(60),
-          resting: carriers.select { |one| ::Server::Carriers::Client.resting?(one) }.map(&:id) }
+          resting: carriers.select { |one| ::Server::Carriers::Lines.resting?(one) }.map(&:id) }
       end
 
       # @param questions [Array<GateMile::CarrierRequest>]
@@ -45,7 +45,7 @@ module Server
         services = ::Server::Carriers::Client.new(carrier, Settings.deadline).services
         known = carrier.services.map { |item| item["code"] }
         { ok: true, said: nil, services: services, new: services.reject { |item| known.include?(item["code"]) }.size }
-      rescue ::Server::Carriers::Client::Trouble => e
+      rescue ::Server::Carriers::Trouble => e
         { ok: false, said: e.said, services: [], new: 0 }
       end
     end

@@ -9,10 +9,12 @@ module Server
 
       def self.registered(app)
         app.get "/assets/*" do
-          pass unless params["splat"].first.match?(/\A[\w.-]+\z/)
+          name = params["splat"].first
+          file = File.join(Settings.web, "assets", name)
+          pass unless name.match?(/\A\w[\w.-]*\z/) && File.file?(file)
 
           headers "cache-control" => "public, max-age=31536000, immutable"
-          send_file File.join(Settings.web, "assets", params["splat"].first)
+          send_file file
         end
 
         # For the pages of shops: the script that shows mileposts.

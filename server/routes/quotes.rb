@@ -25,14 +25,14 @@ module Server
           body = body_of("PriceLinesRequest")
           _, book = settings.shelf.current
           cart = cart_of(body["cart"], book, under: "/cart")
-          answer({ lines: Quotes.lines(Quotes.preview(book, body["preview"]), cart, body) })
+          answer({ lines: Quotes.lines(Quotes.preview(book, body["preview"]), cart, body, Effort.new(env)) })
         end
 
         app.post "/api/gates" do
           _, book = settings.shelf.current
-          gates = GateMile::NextGates.new(book, cart_of(body_of, book),
-                                          at: Quotes.moment(params["at"], book.store.time_zone)).list
-          answer({ gates: gates.map { |gate| gate.to_h.merge(price: gate.price&.to_s) } })
+          gates = GateMile::NextGates.new(book, cart_of(body_of, book), stop: Effort.new(env),
+                                                                        at: Quotes.moment(params["at"], book.store.time_zone))
+          answer({ gates: gates.list.map { |gate| gate.to_h.merge(price: gate.price&.to_s) }, whole: gates.whole? })
         end
 
         return unless Settings.echo?
@@ -41,7 +41,7 @@ module Server
       end
 
       # @return [Hash] pieces by rate id, of the contract
-      def self.lines(book, cart, body)
+      def self.lines(book, cart, body, effort)
         gauge = GateMile::Gauge.new(body["measure"], book.currency)
         most = gauge.parse(body["most"])
         raise GateMile::Malformed, :zero unless most.positive?
@@ -51,7 +51,7 @@ module Server
         at = moment(body["at"], book.store.time_zone)
         port = ::Server::Carriers::Port.new if body["live"]
         drawn = GateMile::PriceLines.new(book, cart, body["measure"], most, at: at, line: body.fetch("line", 0),
-                                                                            carriers: port)
+                                                                            carriers: port, stop: effort)
         found = drawn.of(rates)
         found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
       rescue GateMile::Malformed => e

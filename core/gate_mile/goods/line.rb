@@ -24,6 +24,16 @@ module GateMile
     # @return [Length, nil] the longest side of one unit
     def longest = size&.longest
 
+    # @param units [Integer]
+    # @param store [Store]
+    # @return [Line] so many of the same
+    def with_units(units, store)
+      factor = Rational(units, quantity)
+      own = worth && LineValue.new(before: worth.before * factor, after: worth.after * factor, rate: worth.rate,
+                                   with_tax: worth.with_tax)
+      with(quantity: units, worth: own, value: own&.in(store.basis), weight: weight&.*(factor))
+    end
+
     # @return [Hash] for JSON
     def dump
       { "sku" => sku, "name" => name, "quantity" => quantity, "unit_price" => unit_price&.to_s,

@@ -139,6 +139,7 @@ module GateMile
     # It is refused only where every service says no: as long as one of them is silent or talks nonsense, nobody knows.
     def kind_of_trouble
       found = @troubles.map(&:first)
+      return :fault if found.include?(:fault)
       return :silent if found.empty? || found.include?(:silent)
 
       found.all?(:refused) ? :refused : :unusable
@@ -148,7 +149,8 @@ module GateMile
     def fallen
       trouble = kind_of_trouble
       said = @troubles.find { |status, _| status == trouble }&.last
-      fallback = @live.ladder.fetch(trouble)
+      # A fault of our own leaves the merchant where a silent carrier does; it is told as what it is.
+      fallback = @live.ladder.fetch(trouble == :fault ? :silent : trouble)
       numbers = { trouble: trouble, said: said }
       case fallback.kind
       when :amount

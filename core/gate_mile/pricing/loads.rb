@@ -51,7 +51,7 @@ module GateMile
     end
 
     # The whole cart, worth what is counted of it.
-    def whole = load(@lines).with(value: @counted.sum { |line| line.worth ? value(line) : 0 })
+    def whole = load(@lines).with(value: @counted.sum { |line| value(line) })
 
     def load(lines, label: nil, group: nil)
       sizes = lines.map(&:size)
@@ -70,7 +70,8 @@ module GateMile
 
     def volume(size) = size.length.base * size.width.base * size.height.base
 
-    def value(line) = line.worth.in(@basis).minor
+    # A line without a price is worth nothing, and keeps a method from being offered long before this.
+    def value(line) = line.worth ? line.worth.in(@basis).minor : 0
 
     # Single units, so many times each: a line's value that does not divide gives the first ones a minor unit more.
     def units(lines = @lines)

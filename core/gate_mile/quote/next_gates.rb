@@ -2,7 +2,8 @@
 
 module GateMile
   # How many units more or fewer of which line change a price: for each rate of the cart's zone the nearest one in each
-  # direction.
+  # direction. Where a price can change is known of each line ({PriceLines#turns}); these places are looked at from the
+  # nearest on, so that what is near is found first.
   class NextGates
     # How far is looked, in units.
     FAR = 60
@@ -14,55 +15,81 @@ module GateMile
     # @param book [Book]
     # @param cart [Cart]
     # @param at [Time] the moment of the checkout
-    def initialize(book, cart, at:)
+    # @param stop [#call] says true where no more may be looked at: what has been found by then is all
+    def initialize(book, cart, at:, stop: -> { false })
       @book = book
-      @at = at
       @cart = cart
+      @at = at
+      @stop = stop
       @zone = book.zones.land(cart.destination).zone
+      @place = Destination.new(cart.destination)
+      @lines = Lines.new(cart, book).all
+      @facts = Facts.new(book, cart, Basket.of_lines(@lines, book.store), at)
     end
+
+    # @return [Boolean] whether everything was looked at
+    def whole? = !@stopped
 
     # @return [Array<Gate>]
     def list
-      return [] if @zone.nil?
+      return [] if @zone.nil? || @lines.empty?
 
-      found = @cart.lines.each_index.flat_map { |line| along(line) }
-      found.group_by { |gate| [gate.rate, gate.by.positive?] }.each_value.map do |gates|
-        gates.min_by do |gate|
-          gate.by.abs
+      found = {}
+      here = prices(@lines, rates)
+      turns.each do |(_, line, by), wanted|
+        break if stopped?
+
+        open = wanted.reject { |rate| found.key?([rate.id, by.positive?]) }
+        look(line, by, open).each do |rate, price|
+          found[[rate, by.positive?]] ||= Gate.new(rate, line, by, price) if price != here[rate]
         end
       end
+      found.values
     end
 
     private
 
-    def along(line)
-      here = @cart.lines[line].quantity
-      lines = PriceLines.new(@book, @cart, "quantity", here + FAR, line: line, at: @at).of(@book.rates_of(@zone))
-      lines.flat_map do |rate, pieces|
-        at = pieces.index { |piece| here.between?(piece.from, piece.to) }
-        at ? [more(rate, line, pieces, at, here), fewer(rate, line, pieces, at, here)].compact : []
+    def stopped? = @stopped ||= @stop.call
+
+    # Carriers are not asked here: what waits for them has no gates.
+    def rates
+      @rates ||= @book.rates_of(@zone).reject { |rate| rate.live && (rate.plan.nil? || rate.live.own != "instead") }
+    end
+
+    # Where a price can change, with the rates whose it is: the nearest first, among these the line that stands higher.
+    # @return [Array<Array(Array, Array<Rate>)>] distance, line and units more or fewer, each with rates
+    def turns
+      found = Hash.new { |hash, key| hash[key] = [] }
+      @lines.each_index do |line|
+        break if stopped?
+
+        here = @lines[line].quantity
+        turning = PriceLines.new(@book, @cart, "quantity", here + FAR, line: line, at: @at)
+        rates.each do |rate|
+          turning.turns(rate, [1, here - FAR].max, here + FAR).each do |units|
+            found[[(units - here).abs, line, units - here]] << rate unless units == here
+          end
+        end
       end
+      found.sort_by { |(distance, line, by), _| [distance, line, -by] }
     end
 
-    def more(rate, line, pieces, at, here)
-      piece = pieces[at]
-      return Gate.new(rate, line, 1, sloped(piece, here + 1)) unless piece.level? || piece.to == here
+    def look(line, by, rates)
+      return {} if rates.empty?
 
-      following = pieces[at + 1]
-      Gate.new(rate, line, following.from - here, following.price) if following
+      changed = @lines.each_with_index.map { |one, at| at == line ? one.with_units(one.quantity + by, @book.store) : one }
+      prices(changed, rates)
     end
 
-    def fewer(rate, line, pieces, at, here)
-      piece = pieces[at]
-      return Gate.new(rate, line, -1, sloped(piece, here - 1)) unless piece.level? || piece.from == here
-
-      before = at.positive? && pieces[at - 1]
-      Gate.new(rate, line, before.to - here, before.last) if before
-    end
-
-    def sloped(piece, at)
-      share = Rational(at - piece.from, piece.to - piece.from)
-      piece.price + ((piece.last - piece.price) * share)
+    # @return [Hash{String => Money, nil}] what these rates take; where one method may hide others, all are looked at
+    def prices(lines, rates)
+      terms = Terms.new(@book, @facts.of(Basket.of_lines(lines, @book.store)), @zone, @place.address)
+      hiding = terms.standings.any? { |standing| standing.offer.active && standing.offer.hides_paid }
+      found = (hiding ? @book.rates_of(@zone) : rates).map do |rate|
+        Pipeline.new(Run.new(@book, terms.facts.basket, rate, nil, @place, terms: terms, told: false)).call
+      end
+      prices = Quote.hidden_by_offers(found).to_h { |quote| [quote.rate, quote.price] }
+      rates.to_h { |rate| [rate.id, prices[rate.id]] }
     end
   end
 end

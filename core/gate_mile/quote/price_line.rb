@@ -2,7 +2,8 @@
 
 module GateMile
   # A stretch of a price line. from, to: positions, both inside it where from_in and to_in say so; price, last:
-  # {Money} at its beginning and at its end, nil where there is none; status and causes: as of a {MethodQuote}; sampled:
+  # {Money} at its beginning and at its end, nil where there is none; status and causes: as of a {MethodQuote}, or the
+  # status :unlooked where nobody has looked; sampled:
   # whether only its ends are known, because carriers were asked there.
   class Piece < Value.of(:from, :to, :from_in, :to_in, :price, :last, :status, :causes, :sampled)
     # @return [Boolean]
@@ -157,8 +158,10 @@ module GateMile
     # @param line [Integer] place of the line whose units change, along quantity
     # @param at [Time] the moment of the checkout
     # @param carriers [#answers, nil] whom live rates of the cart's zone are sampled by
-    def initialize(book, cart, measure, most, at:, line: 0, carriers: nil)
+    # @param stop [#call] says true where no more may be looked at; lines that are not whole by then are told as unlooked
+    def initialize(book, cart, measure, most, at:, line: 0, carriers: nil, stop: -> { false })
       @carriers = carriers
+      @stop = stop
       @book = book
       @most = most
       @scaled = ScaledCart.new(book, cart, measure, line)
@@ -177,8 +180,31 @@ module GateMile
 
       live = @carriers ? rates.select { |rate| rate.live && @here && rate.zone == @here.id } : []
       sampled = live.empty? ? {} : samples(live)
-      rates.to_h { |rate| [rate.id, sampled[rate.id] || line(rate).pieces] }
+      # Where the cart goes comes first.
+      drawn = rates.sort_by.with_index { |rate, at| [@here && rate.zone == @here.id ? 0 : 1, at] }
+                   .to_h { |rate| [rate.id, sampled[rate.id] || drawn(rate)] }
+      rates.to_h { |rate| [rate.id, drawn.fetch(rate.id)] }
     end
+
+    # Positions at which a rate's price can be another than just before or behind.
+    # @param rate [Rate]
+    # @param from [Integer]
+    # @param upto [Integer]
+    # @return [Array<Integer>] whole positions between these
+    def turns(rate, from, upto)
+      return [] if rate.plan.nil? || !@scaled.drawn?
+
+      place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE
+      return [*from..upto] if slopes?(rate.plan)
+
+      near = candidates(rate, place).flat_map { |at| [at.ceil - 1, at.floor, at.ceil, at.floor + 1] }
+      [@scaled.here - 1, @scaled.here + 1, *near].grep(from..upto).uniq
+    end
+
+    # Raised inside where no more may be looked at.
+    class Stopped < StandardError
+    end
+    private_constant :Stopped
 
     # Stretches between which carriers are asked.
     SAMPLES = 8
@@ -226,6 +252,14 @@ module GateMile
       end
     end
 
+    def drawn(rate)
+      raise Stopped if @stop.call
+
+      line(rate).pieces
+    rescue Stopped
+      [Piece.new(from: @scaled.least, to: @most, from_in: true, to_in: true, status: :unlooked, causes: [])]
+    end
+
     def line(rate)
       place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE
       PriceLine.new(@scaled, @most, candidates(rate, place)) { |position| ask(rate, place, position) }
@@ -233,6 +267,8 @@ module GateMile
 
     # Where an offer may hide what costs money, the other methods of the zone have a say.
     def ask(rate, place, position)
+      raise Stopped if @stop.call
+
       terms = terms(rate.zone, place, position)
       return run(rate, place, terms) unless hiding?(rate.zone)
 
@@ -312,6 +348,13 @@ module GateMile
       %w[unit parcel].include?(plan.group) || plan.adjustment.per == "parcel" ||
         plan.classes&.all&.any? { |price| price.charge == "unit" } ||
         plan.schedules.flat_map(&:gauges).any? { |gauge| gauge.name == "billable_weight" }
+    end
+
+    # Whether its price can change at every unit, and a minimum or a maximum begin or end anywhere.
+    def slopes?(plan)
+      by_units?(plan) || plan.adjustment.per == "unit" || plan.schedules.compact.any? do |schedule|
+        schedule.is_a?(FirstAdditional) || (schedule.is_a?(Steps) && schedule.steps.any?(&:relative?))
+      end
     end
 
     # Along weight parcels with a limit fill up sooner: where any run of units in a row comes to it exactly.

@@ -54,7 +54,7 @@ module GateMile
       when "weight" then @lines.map do |line|
         line.weight ? line.with(weight: line.weight * Rational(position, here)) : line
       end
-      else @lines.each_with_index.map { |line, at| at == @line ? with_units(line, position) : line }
+      else @lines.each_with_index.map { |line, at| at == @line ? line.with_units(position, @store) : line }
       end
     end
 
@@ -68,13 +68,6 @@ module GateMile
         value = line.value.with_minor(shares[at])
         line.with(value: value, worth: ScaledValue.new(line.worth, Rational(position, here), @store.basis, value))
       end
-    end
-
-    def with_units(line, units)
-      factor = Rational(units, line.quantity)
-      worth = line.worth && LineValue.new(before: line.worth.before * factor, after: line.worth.after * factor,
-                                          rate: line.worth.rate, with_tax: line.worth.with_tax)
-      line.with(quantity: units, worth: worth, value: worth&.in(@store.basis), weight: line.weight&.*(factor))
     end
   end
 

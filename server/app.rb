@@ -4,6 +4,8 @@ module Server
   # The HTTP application. Each resource has its routes in a file of its own under routes/.
   class App < Sinatra::Base
     BODY_LIMIT = 1_048_576
+    # Lines that the bench can hold: as many as are quoted everywhere while somebody types.
+    BENCH_LINES = 100
     MISTAKE = "The server made a mistake. Nothing was changed."
 
     set :show_exceptions, false
@@ -141,6 +143,17 @@ module Server
         raise Problem.of_invalid(e, under: under)
       end
 
+      # @param hash [Object] a cart document of the bench, which holds fewer lines than a checkout's
+      # @return [GateMile::Cart]
+      # @raise [Problem] 422
+      def bench_cart(hash, book, under: "")
+        cart = cart_of(hash, book, under: under)
+        return cart if cart.lines.size <= BENCH_LINES
+
+        detail = Words.of(:too_many, most: BENCH_LINES)
+        raise Problem.new(422, detail, errors: [{ pointer: "#{under}/lines", code: "too_many", detail: detail }])
+      end
+
       # @return [Integer] a number of the query
       def number(name, default, range)
         text = params[name] or return default
@@ -161,7 +174,7 @@ module Server
       headers "x-content-type-options" => "nosniff", "referrer-policy" => "same-origin",
               "content-security-policy" => Routes::Pages::POLICY
       next if %w[GET HEAD].include?(request.request_method) || !request.path.start_with?("/api/")
-      next if Records::Store.revision.positive? || request.path == "/api/store"
+      next if Records::Store.revision.positive? || %w[/api/store /api/setup/import].include?(request.path)
 
       raise Problem.new(404, "There is no shop yet. Open one first.")
     end

@@ -66,6 +66,25 @@ module Server
         end
       end
 
+      # Exchanges many rows of many tables at once. A row that changes goes and comes again, so that rows can take each
+      # other's names; first all that goes, then all that comes.
+      # @param changes [Hash{String => Hash{Object => Array}}] by table, each behind those that it points to, and by id:
+      #   the whole row before and after, nil for none
+      # @return [void]
+      def exchange(changes)
+        gone = changes.to_a.reverse.flat_map { |table, rows| rows.filter_map { |id, (before, _)| [table, id, before, nil] if before } }
+        come = changes.flat_map { |table, rows| rows.filter_map { |id, (_, after)| [table, id, nil, after] if after } }
+        updates, others = (gone + come).partition { |table,| table == "stores" }
+        ActiveRecord::Base.connection.execute("PRAGMA defer_foreign_keys = ON")
+        lock = Records::Change.maximum(:id).to_i + 1
+        Rows.open do |rows|
+          [*stores(updates), *others].each do |table, id, before, after|
+            rows.put(table, id, before, after, lock: lock)
+            add(table, id, before, after)
+          end
+        end
+      end
+
       # @param record [Records::Base]
       # @return [Hash] the row as the database holds it now, whatever the record in memory says
       def row(record)
@@ -117,6 +136,14 @@ module Server
       end
 
       private
+
+      # The shop itself stays, and its revision with it.
+      def stores(changes)
+        return [] if changes.empty?
+
+        before, after = difference(changes.first[2], changes.last[3])
+        [["stores", 1, before, after]]
+      end
 
       def recording(entries)
         Thread.current[KEY] = entries

@@ -10,7 +10,7 @@ module Server
       def copy(rate, zones)
         zones.each do |zone|
           there = Records::Rate.find_or_initialize_by(zone_id: zone.id, shipping_method_id: rate.shipping_method_id)
-          there.update!(rate.slice(:name, :active, :plan, :cost))
+          there.update!(rate.said.except("zone_id"))
         end
       end
 

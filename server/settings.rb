@@ -22,7 +22,7 @@ module Server
     def self.deadline = Float(ENV.fetch("GATE_MILE_DEADLINE", "2.5"))
 
     # @return [Float] seconds that are spent on the strips or gates of one cart before what is left is told as not looked at
-    def self.patience = Float(ENV.fetch("GATE_MILE_PATIENCE", "0.12"))
+    def self.patience = Float(ENV.fetch("GATE_MILE_PATIENCE", "0.09"))
 
     # @return [String] where the demo's carriers are
     def self.demo_carriers = "http://127.0.0.1:#{ENV.fetch("CARRIERS_PORT", "4182")}"

@@ -9,6 +9,8 @@ module GateMile
     PARSED_LENGTH = 100
     # How deep lists and objects stand in one another, at most: a rule's tree takes some twenty.
     DEEPEST = 60
+    # Bits of a whole number, far above any that counts something.
+    BITS = 62
 
     class << self
       # Opens the reader of a whole document.
@@ -25,12 +27,13 @@ module GateMile
       # @param value [Object] parsed JSON
       # @param pointer [String] where it stands
       # @return [Array<Problem>] texts that are no valid UTF-8 (a lone surrogate, a byte of another encoding), numbers
-      #   that are not finite (1e400)
+      #   that are not finite (1e400) or beyond all counting
       def unreadable(value, pointer = "", found = [], depth = 0)
         return found << Problem.new(pointer: pointer, code: :nested, numbers: { most: DEEPEST }) if depth > DEEPEST
 
         case value
         when String then found << Problem.new(pointer: pointer, code: :not_utf8, numbers: {}) unless utf8?(value)
+        when Integer then found << Problem.new(pointer: pointer, code: :too_large, numbers: {}) if value.bit_length > BITS
         when Float then found << Problem.new(pointer: pointer, code: :not_finite, numbers: {}) unless value.finite?
         when Array then value.each_with_index { |item, at| unreadable(item, "#{pointer}/#{at}", found, depth + 1) }
         when Hash then value.each { |key, item| unreadable_field(key, item, pointer, found, depth + 1) }

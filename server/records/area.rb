@@ -4,6 +4,8 @@ module Server
   module Records
     # One part of the world that a zone covers. `only` and `except` hold postcode clauses as the core writes them.
     class Area < Base
+      says :kind, :country, :regions, :only, :except
+
       # How many clauses the setup shows of an area; the whole list is asked for when it is edited.
       SHOWN = 40
       CLAUSES = %w[only except].freeze
@@ -13,8 +15,7 @@ module Server
 
       # @return [Hash] as in a book document
       def document
-        { "kind" => kind, "country" => country, "regions" => regions, "only" => self[:only], "except" => self[:except] }
-          .reject { |_, value| value.nil? || value == [] }
+        said.reject { |_, value| value.nil? || value == [] }
       end
 
       # Takes clauses as they were pasted.

@@ -22,6 +22,26 @@ module Server
       after_update { History.note(self, before: @row_before, after: History.row(self)) }
       after_destroy { History.note(self, before: @row_before, after: nil) }
 
+      class << self
+        # @return [Array<String>] the columns in which a merchant says something: a document, a copy and a book follow from
+        #   this list, and nothing else of a row does
+        attr_reader :said
+
+        # @param columns [Array<Symbol, String>]
+        # @return [void]
+        def says(*columns) = @said = columns.map(&:to_s).freeze
+      end
+
+      # Columns that are kept for the merchant: where a row stands, and what it was based on.
+      KEPT = %w[id position lock_version].freeze
+
+      # @return [Hash] what the row says, by column
+      def said = self.class.said.to_h { |column| [column, self[column]] }
+
+      # @param changes [Hash] what the copy says instead
+      # @return [Base] a new one, not yet saved, that says the same
+      def copied(**changes) = self.class.new(said.merge(changes.transform_keys(&:to_s)))
+
       # @return [Integer]
       def self.last_position = maximum(:position).to_i
 

@@ -4,16 +4,15 @@ module Server
   module Records
     # A box that the merchant packs into.
     class Box < Base
-      FIELDS = %w[id name active size padding outer tare up_to cost].freeze
-
+      says :name, :active, :size, :padding, :outer, :tare, :up_to, :cost
       words :name, most: 60
       unlike_others :name, "box has this name"
       validate :readable_by_the_core
 
+      before_destroy { [Store, Rate].each { |model| model.forget_box(id) } }
+
       # @return [Hash] as in a book document
-      def document
-        FIELDS.to_h { |field| [field, self[field].presence.then { |said| said.nil? ? self[field] : said }] }
-      end
+      def document = { "id" => id, **said }
 
       private
 
@@ -31,7 +30,7 @@ module Server
         normalise(read.dump) if reader.problems.empty?
       end
 
-      def normalise(read) = (FIELDS - %w[id name active]).each { |field| self[field] = read[field] }
+      def normalise(read) = (self.class.said - %w[name active]).each { |field| self[field] = read[field] }
     end
   end
 end

@@ -6,6 +6,8 @@ module Server
     class Carrier < Base
       encrypts :secret
 
+      says :name, :active, :services, :address, :account, :secret
+
       ADDRESS = %r{\Ahttps?://[^\s/?#]+(/[^\s?#]*)?\z}
       # What a header of HTTP can carry.
       HEADER = /\A[\x21-\x7e]([\x20-\x7e]*[\x21-\x7e])?\z/

@@ -4,6 +4,8 @@ module Server
   module Records
     # A code that a shopper types.
     class Coupon < Base
+      says :code, :note, :active, :starts, :ends
+
       words :code, most: 60
       words :note, required: false
       unlike_others :code, "coupon has this code, or one that differs only in its capitals"
@@ -16,8 +18,7 @@ module Server
 
       # @return [Hash] as in a book document
       def document
-        { "id" => id, "code" => code, "note" => note, "active" => active, "starts" => starts.presence,
-          "ends" => ends.presence }
+        { "id" => id, **said, "starts" => starts.presence, "ends" => ends.presence }
       end
 
       private

@@ -4,8 +4,8 @@ module Server
   module Records
     # Free or reduced shipping under conditions.
     class Offer < Base
-      FIELDS = %w[id name active label label_more threshold zones methods groups coupons promotions starts ends first blocking
-                  paying paying_count effect own_prices hides_paid combines milepost].freeze
+      says :name, :active, :label, :label_more, :threshold, :zones, :methods, :groups, :coupons, :promotions, :starts,
+           :ends, :first, :blocking, :paying, :paying_count, :effect, :own_prices, :hides_paid, :combines, :milepost
       LISTS = { "zone" => "zones", "method" => "methods", "coupon" => "coupons" }.freeze
       private_constant :LISTS
 

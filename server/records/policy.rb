@@ -29,7 +29,7 @@ module Server
       end
 
       # @return [Hash] as in a book document
-      def document = self.class::FIELDS.to_h { |field| [field, self[field]] }
+      def document = { "id" => id, **said }
 
       private
 
@@ -58,7 +58,7 @@ module Server
 
       def normalise(read)
         fields = read.dump.except("id", "name", "active")
-        (self.class::FIELDS - %w[id name active]).each { |field| self[field] = fields[field] }
+        (self.class.said - %w[name active]).each { |field| self[field] = fields[field] }
       end
 
       def less(list, gone) = list&.include?(gone) ? list - [gone] : list

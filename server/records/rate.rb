@@ -4,6 +4,8 @@ module Server
   module Records
     # A method in a zone, with its plan.
     class Rate < Base
+      says :zone_id, :shipping_method_id, :name, :active, :plan, :areas, :cost, :live
+
       belongs_to :zone, inverse_of: :rates, optional: true
       belongs_to :shipping_method, optional: true
 
@@ -27,6 +29,18 @@ module Server
         end
       end
 
+      # Takes a box that goes out of the parcel policies of plans.
+      # @param id [String]
+      # @return [void]
+      def self.forget_box(id)
+        where("plan LIKE :id OR cost LIKE :id", id: "%#{sanitize_sql_like(id)}%").find_each do |rate|
+          PLANS.each do |field|
+            ParcelBoxes.forget(rate[field]&.fetch("parcels", nil), id) { |left| rate[field] = rate[field].merge("parcels" => left) }
+          end
+          rate.save!(validate: false) if rate.changed?
+        end
+      end
+
       # Takes a carrier that goes out of the rates that ask it; one that asks nobody any more is an ordinary rate again.
       # @param id [String]
       # @return [void]
@@ -40,8 +54,7 @@ module Server
 
       # @return [Hash] as in a book document
       def document
-        { "id" => id, "zone" => zone_id, "method" => shipping_method_id, "name" => name, "active" => active,
-          "plan" => plan, "areas" => areas, "cost" => cost, "live" => live }
+        { "id" => id, "zone" => zone_id, "method" => shipping_method_id, **said.except("zone_id", "shipping_method_id") }
       end
 
       private
@@ -60,6 +73,8 @@ module Server
       end
 
       def known(field, plan)
+        box = ParcelBoxes.unknown(plan.parcels&.dump)
+        errors.add(field, Words.of(:unknown_id), pointer: "/#{field}/parcels/boxes/#{box}") if box
         ids = plan.classes ? plan.classes.list.map(&:group) : []
         gone = (ids - ShippingClass.where(id: ids).pluck(:id)).first or return
         errors.add(field, Words.of(:unknown_id), pointer: "/#{field}/classes/#{ids.index(gone)}/class")

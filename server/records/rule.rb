@@ -4,7 +4,7 @@ module Server
   module Records
     # When something holds of a cart, then something is done to methods.
     class Rule < Base
-      FIELDS = %w[id name active when then].freeze
+      says :name, :active, :when, :then
 
       include Policy
 

@@ -4,6 +4,8 @@ module Server
   module Records
     # Products that ship alike.
     class ShippingClass < Base
+      says :name, :description
+
       has_many :targets, -> { order(:id) }, class_name: "TreatmentTarget", dependent: :destroy
       has_many :products, dependent: nil
 
@@ -22,8 +24,7 @@ module Server
 
       # @return [Hash] as in a book document
       def document
-        { "id" => id, "name" => name, "description" => description,
-          "treatments" => targets.map(&:treatment_id).presence }.compact
+        { "id" => id, **said, "treatments" => targets.map(&:treatment_id).presence }.compact
       end
     end
   end

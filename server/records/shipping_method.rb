@@ -4,6 +4,8 @@ module Server
   module Records
     # A method that shoppers choose.
     class ShippingMethod < Base
+      says :code, :name, :private_name, :promise, :active, :kind, :address, :hours, :delivery
+
       has_many :rates, dependent: :destroy
 
       before_destroy { Treatment.forget("methods", id) }
@@ -22,11 +24,11 @@ module Server
       before_validation { self.code = free_code if code.blank? && name.present? }
 
       # @return [Hash] as in a book document
-      def document
-        { "id" => id, "code" => code, "name" => name, "private_name" => private_name, "promise" => promise,
-          "active" => active, "kind" => kind, "address" => address, "hours" => hours,
-          "delivery" => delivery }
-      end
+      def document = { "id" => id, **said }
+
+      # @param changes [Hash]
+      # @return [ShippingMethod] with a code of its own
+      def copied(**changes) = super(code: nil, **changes)
 
       private
 

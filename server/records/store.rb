@@ -4,11 +4,21 @@ module Server
   module Records
     # The shop: one row.
     class Store < Base
+      says :name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax, :method_order, :ship_from,
+           :basis, :parcels, :zero_word, :nothing_text, :storefront, :holiday_region
+
       words :name
       normalizes :holiday_region, with: lambda(&:presence)
       validates :holiday_region, inclusion: { in: ->(_) { BankHolidays.regions }, message: Words.of(:unknown_id) },
                                  allow_nil: true
-      validate :readable_by_the_core, :currency_before_prices
+      validate :readable_by_the_core, :currency_before_prices, :boxes_there
+
+      # Takes a box that goes out of the parcel policy.
+      # @param id [String]
+      # @return [void]
+      def self.forget_box(id)
+        current&.then { |store| ParcelBoxes.forget(store.parcels, id) { |left| store.update!(parcels: left) } }
+      end
 
       # @return [Store, nil]
       def self.current = find_by(id: 1)
@@ -21,13 +31,9 @@ module Server
 
       # @return [Hash] as in a book document
       def document
-        { "name" => name, "country" => country, "currency" => currency, "time_zone" => time_zone,
-          "weight_unit" => weight_unit, "length_unit" => length_unit, "prices_include_tax" => prices_include_tax,
-          "method_order" => method_order, "ship_from" => ship_from || {},
-          "basis" => basis || GateMile::Basis::DEFAULT.dump,
-          "parcels" => parcels || GateMile::ParcelPolicy::DEFAULT.dump, "zero_word" => zero_word.presence,
-          "nothing_text" => nothing_text.presence, "storefront" => storefront,
-          "holiday_region" => holiday_region }
+        { **said, "ship_from" => ship_from || {}, "basis" => basis || GateMile::Basis::DEFAULT.dump,
+                  "parcels" => parcels || GateMile::ParcelPolicy::DEFAULT.dump, "zero_word" => zero_word.presence,
+                  "nothing_text" => nothing_text.presence }
       end
 
       private
@@ -42,6 +48,11 @@ module Server
 
           errors.add(field, Words.of(problem.code, **problem.numbers), pointer: problem.pointer)
         end
+      end
+
+      def boxes_there
+        at = ParcelBoxes.unknown(parcels) or return
+        errors.add(:parcels, Words.of(:unknown_id), pointer: "/parcels/boxes/#{at}")
       end
 
       def currency_before_prices

@@ -4,6 +4,8 @@ module Server
   module Records
     # A rate of tax under a name.
     class TaxClass < Base
+      says :name, :rate
+
       words :name, most: 60
       unlike_others :name, "tax class has this name"
       validate { check(:rate) { self.rate = GateMile::TaxClass.rate(rate.to_s).to_s } }
@@ -11,7 +13,7 @@ module Server
       before_destroy { Product.where(tax_class_id: id).find_each { |product| product.update!(tax_class_id: nil) } }
 
       # @return [Hash] as in a book document
-      def document = { "id" => id, "name" => name, "rate" => rate }
+      def document = { "id" => id, **said }
     end
   end
 end

@@ -4,7 +4,7 @@ module Server
   module Records
     # How goods leave the ordinary rates.
     class Treatment < Base
-      LIMITS = %w[zones methods].freeze
+      says :name, :active, :zones, :methods, :price, :travel
 
       has_many :targets, -> { order(:id) }, class_name: "TreatmentTarget", dependent: :destroy, inverse_of: :treatment
 
@@ -13,8 +13,7 @@ module Server
 
       # @return [Hash] as in a book document, with nil for what is not said
       def document
-        { "id" => id, "name" => name, "active" => active, "zones" => zones, "methods" => self[:methods],
-          "price" => price, "travel" => travel }
+        { "id" => id, **said }
       end
 
       # Takes what goes out of every treatment that names it. One that was limited to it alone is off from then on.

@@ -4,6 +4,8 @@ module Server
   module Records
     # A zone and its areas.
     class Zone < Base
+      says :name, :active, :nothing_text, :duty
+
       has_many :areas, -> { order(:position) }, dependent: :destroy, autosave: true, inverse_of: :zone
       has_many :rates, -> { order(:position, :id) }, dependent: :destroy, inverse_of: :zone
 
@@ -29,14 +31,17 @@ module Server
         end
       end
 
+      # @param changes [Hash]
+      # @return [Zone] with areas of its own
+      def copied(**changes) = super.tap { |copy| copy.add(areas.map(&:document)) }
+
       # Raises the lock version though the row itself stays as it is: its areas have changed.
       # @return [void]
       def touch_lock = position_will_change!
 
       # @return [Hash] as in a book document
       def document(areas: true)
-        fields = { "id" => id, "name" => name, "active" => active, "nothing_text" => nothing_text.presence,
-                   "duty" => duty }
+        fields = { "id" => id, **said, "nothing_text" => nothing_text.presence }
         areas ? fields.merge("areas" => self.areas.sort_by(&:position).map(&:document)) : fields
       end
 

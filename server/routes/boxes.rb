@@ -21,7 +21,7 @@ module Server
         app.post "/api/parcels" do
           body = body_of("ParcelsRequest")
           _, book = settings.shelf.current
-          answer(ParcelsDocument.of(book, cart_of(body["cart"], book, under: "/cart"), body["rate"]))
+          answer(ParcelsDocument.of(book, bench_cart(body["cart"], book, under: "/cart"), body["rate"]))
         end
 
         Plain.order(app, "/api/boxes", Records::Box, "box")

@@ -34,7 +34,7 @@ module Server
       # @param from [Integer] how many have been asked already
       # @return [Hash] Surveyed of the contract
       def self.survey(questions, from)
-        slice = questions[from, ::Server::Carriers::Port::SLICE] || []
+        slice = questions.drop(from).first(::Server::Carriers::Port::SLICE)
         replies = ::Server::Carriers::Port.new.answers(slice).values
         { asked: [from + slice.size, questions.size].min, of: questions.size,
           failed: replies.count { |reply| %i[silent unusable].include?(reply.status) } }

@@ -6,6 +6,7 @@ module Server
     module Methods
       def self.registered(app)
         Plain.order(app, "/api/methods", Records::ShippingMethod, "method")
+        Plain.copies(app, "/api/methods", Records::ShippingMethod, "method")
         Plain.routes(app, "/api/methods", Records::ShippingMethod, "method")
       end
     end

@@ -35,6 +35,30 @@ module Server
         end
       end
 
+      # A copy says all that the original says, under a name of its own, and is off.
+      # @param app [Class]
+      # @param path [String]
+      # @param model [Class]
+      # @param kind [String]
+      # @return [void]
+      def self.copies(app, path, model, kind)
+        app.post "#{path}/:id/copy" do
+          names = {}
+          answer(::Server::History.edit("create", kind, names) do
+            item = found(model, params["id"])
+            copy = save(item.copied(name: Plain.copy_name(item.name), active: false))
+            names[:name] = copy.name
+            order = model.where.not(id: copy.id).order(:position, :id).to_a
+            order.insert(order.index(item) + 1, copy).each.with_index(1) { |one, place| one.update!(position: place) }
+            Documents.public_send(kind, copy)
+          end, 201)
+        end
+      end
+
+      # @param name [String]
+      # @return [String]
+      def self.copy_name(name) = "#{name[0, GateMile::Reader::NAME_LENGTH - 6]}, copy"
+
       # @param app [Class]
       # @param path [String]
       # @param model [Class]

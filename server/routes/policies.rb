@@ -26,6 +26,7 @@ module Server
         { "groups" => [Records::CustomerGroup, "group"], "coupons" => [Records::Coupon, "coupon"],
           "offers" => [Records::Offer, "offer"], "rules" => [Records::Rule, "rule"] }.each do |list, (model, kind)|
           Plain.order(app, "/api/#{list}", model, kind)
+          Plain.copies(app, "/api/#{list}", model, kind) if %w[offers rules].include?(list)
           Plain.routes(app, "/api/#{list}", model, kind)
         end
 

@@ -14,7 +14,7 @@ module Server
         app.post "/api/bench" do
           body = body_of("BenchRequest")
           revision, book = settings.shelf.current
-          cart = cart_of(body["cart"], book, under: "/cart")
+          cart = bench_cart(body["cart"], book, under: "/cart")
           shown = Quotes.preview(book, body["preview"])
           at = Quotes.moment(body["at"], book.store.time_zone)
           port = ::Server::Carriers::Port.new if body["live"]
@@ -24,13 +24,13 @@ module Server
         app.post "/api/lines" do
           body = body_of("PriceLinesRequest")
           _, book = settings.shelf.current
-          cart = cart_of(body["cart"], book, under: "/cart")
+          cart = bench_cart(body["cart"], book, under: "/cart")
           answer({ lines: Quotes.lines(Quotes.preview(book, body["preview"]), cart, body, Effort.new(env)) })
         end
 
         app.post "/api/gates" do
           _, book = settings.shelf.current
-          gates = GateMile::NextGates.new(book, cart_of(body_of, book), stop: Effort.new(env),
+          gates = GateMile::NextGates.new(book, bench_cart(body_of, book), stop: Effort.new(env),
                                                                         at: Quotes.moment(params["at"], book.store.time_zone))
           answer({ gates: gates.list.map { |gate| gate.to_h.merge(price: gate.price&.to_s) }, whole: gates.whole? })
         end
@@ -69,8 +69,9 @@ module Server
       # @param earlier [GateMile::Book, nil] to compare with
       # @return [Hash] the Bench of the contract
       def self.bench(revision, shown, earlier, cart, at, port)
-        { revision: revision, quote: shown.quote(cart, at: at, carriers: port).dump,
-          board: shown.board(cart, at: at, carriers: port).map do |zone, methods|
+        quote = shown.quote(cart, at: at, carriers: port)
+        { revision: revision, quote: quote.dump,
+          board: shown.board(cart, at: at, carriers: port, quote: quote).map do |zone, methods|
             { zone: zone, methods: methods.map(&:dump) }
           end,
           before: earlier && before(earlier, cart, at, port) }

@@ -4,8 +4,28 @@ module Server
   module Routes
     # The setup as a whole, and the shop itself.
     module Setup
+      # Bytes of a book file.
+      BOOK_LIMIT = 32 * 1_048_576
+
       def self.registered(app)
         app.get("/api/setup") { answer(Documents.setup) }
+        # The whole setup as a book file (docs/formats/book.schema.json); accounts and secrets of carriers are not in it.
+        app.get "/api/setup/export" do
+          raise Problem.new(404, "There is no shop yet. Open one first.") unless Records::Store.current
+
+          content_type :json
+          attachment "setup.json"
+          headers "cache-control" => "no-store"
+          JSON.pretty_generate(GateMile::Book.compile(Database.read { BookDocument.read }).dump)
+        end
+
+        app.post "/api/setup/import" do
+          body = body_of("SetupImport", limit: BOOK_LIMIT)
+          import = SetupImport.new(body["book"])
+          done = body["store"] ? import.store : import.preview
+          answer({ **done, stored: body["store"] })
+        end
+
         app.get("/api/choices") { answer(Choices.all) }
 
         app.post "/api/store" do

@@ -124,10 +124,8 @@ module Server
       # @param zone [Records::Zone]
       # @return [Records::Zone] a copy with areas and rates, right below it
       def self.copy(app, zone)
-        copy = Records::Zone.new(active: zone.active, name: Zones.free_name(zone.name))
-        copy.add(zone.areas.map(&:document))
-        app.save(copy)
-        zone.rates.each { |rate| copy.rates.create!(rate.slice(:shipping_method_id, :name, :active, :plan, :position)) }
+        copy = app.save(zone.copied(name: Zones.free_name(zone.name)))
+        zone.rates.each { |rate| rate.copied(zone_id: copy.id).update!(position: rate.position) }
         order = Records::Zone.where.not(id: copy.id).order(:position, :id).to_a
         order.insert(order.index(zone) + 1, copy).each.with_index(1) { |other, place| other.update!(position: place) }
         copy

@@ -145,7 +145,7 @@ class LiveServerTest < Minitest::Test
     changed = api(:patch, "/api/carriers/#{made["id"]}", { lock_version: 0, address: "#{CarriersSupport.boot.last}/petrel" })
     tested = api(:post, "/api/carriers/#{made["id"]}/test", {})
     assert_equal [true, 2], tested.values_at("ok", "new")
-    { "down" => "It answers with 503", "refusing" => "not today", "html" => "Its answer is not of the carrier contract" }.each do |mode, said|
+    { "down" => "It answers with 503", "refusing" => "not today", "html" => "It is not JSON" }.each do |mode, said|
       @carriers.modes["petrel"] = mode
       assert_equal [false, said], api(:post, "/api/carriers/#{made["id"]}/test", {}).values_at("ok", "said")
     end

@@ -133,11 +133,14 @@ module GateMile
     # @param cart [Cart]
     # @param at [Time]
     # @param carriers [#answers, nil] the carriers' port
+    # @param quote [Quote, nil] what the cart gets where it goes, where that has been asked for already
     # @return [Hash{String => Array<MethodQuote>}] by zone id
-    def board(cart, at:, carriers: nil)
+    def board(cart, at:, carriers: nil, quote: nil)
       facts = Facts.new(self, cart, basket(cart), at)
       here = zones.land(cart.destination).zone
       zones.to_h do |zone|
+        next [zone.id, quote.methods] if quote && zone.equal?(here) && quote.methods.any?
+
         there = zone.equal?(here) ? Destination.new(cart.destination) : Destination::SOMEWHERE
         terms = Terms.new(self, facts, zone, there.address)
         [zone.id, Quote.in_zone(self, terms, place: there, carriers: carriers)]

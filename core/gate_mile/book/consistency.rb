@@ -7,21 +7,17 @@ module GateMile
     # list => [field, code of the problem when two share it]
     UNIQUE = { classes: %i[id name], treatments: %i[id], zones: %i[id name], methods: %i[id code],
                rates: %i[id], groups: %i[id name], coupons: %i[id code], offers: %i[id], rules: %i[id],
-               carriers: %i[id] }.freeze
-    private_constant :UNIQUE
+               carriers: %i[id name] }.freeze
+    # The same for the lists of the store.
+    OF_STORE = { boxes: %i[id name], tax_classes: %i[id name] }.freeze
+    private_constant :UNIQUE, :OF_STORE
 
     # @param reader [Reader] of the whole document; problems are noted on it
     # @param parts [Hash{Symbol => Object}] the parts that were read
     # @return [void]
     def self.check(reader, parts)
-      UNIQUE.each do |list, fields|
-        fields.each do |field|
-          places = list_of(parts, list).each_with_index.map do |item, index|
-            [Product.fold(item[field]), [list, index, field]]
-          end
-          twice(reader, places)
-        end
-      end
+      UNIQUE.each { |list, fields| unique(reader, list_of(parts, list), fields, [list]) }
+      OF_STORE.each { |list, fields| unique(reader, parts[:store][list], fields, [:store, list]) }
       rates(reader, parts)
       GoodsConsistency.new(reader, parts).check
       TermsConsistency.new(reader, parts).check
@@ -29,13 +25,20 @@ module GateMile
 
     def self.list_of(parts, list) = parts[list] || parts[:policies][list]
 
+    def self.unique(reader, items, fields, place)
+      fields.each do |field|
+        twice(reader, items.each_with_index.map { |item, at| [Product.fold(item[field]), [*place, at, field]] })
+      end
+    end
+    private_class_method :unique
+
     # @param reader [Reader]
     # @param places [Array<Array(Object, Array)>] keys, and where in the document each stands
     # @return [void]
     def self.twice(reader, places)
       seen = {}
       places.each do |key, place|
-        reader.problem(place, :twice, first: seen[key][1] + 1) if seen.key?(key)
+        reader.problem(place, :twice, first: seen[key].find { |part| part.is_a?(Integer) } + 1) if seen.key?(key)
         seen[key] ||= place
       end
     end
@@ -63,7 +66,8 @@ module GateMile
       @reader = reader
       @parts = parts
       @known = { class: ids(:classes), treatment: ids(:treatments), zone: ids(:zones), method: ids(:methods),
-                 carrier: ids(:carriers), tax_class: parts[:store].tax_classes.to_set(&:id) }
+                 carrier: ids(:carriers), tax_class: parts[:store].tax_classes.to_set(&:id),
+                 box: parts[:store].boxes.to_set(&:id) }
     end
 
     # @return [void] notes problems on the reader
@@ -74,6 +78,7 @@ module GateMile
       @parts[:classes].each_with_index { |item, at| all(:treatment, item.treatments, [:classes, at, :treatments]) }
       @parts[:treatments].each_with_index { |item, at| treatment(item, [:treatments, at]) }
       @parts[:rates].each_with_index { |rate, at| rate(rate, [:rates, at]) }
+      all(:box, @parts[:store].parcels.boxes, %i[store parcels boxes])
     end
 
     private
@@ -108,6 +113,7 @@ module GateMile
 
     def plans(rate, place)
       %i[plan cost].each do |field|
+        all(:box, rate[field]&.parcels&.boxes, [*place, field, :parcels, :boxes])
         classes = rate[field]&.classes or next
         classes.list.each_with_index { |item, at| known(:class, item.group, [*place, field, :classes, at, :class]) }
       end

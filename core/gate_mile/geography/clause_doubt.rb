@@ -26,7 +26,7 @@ module GateMile
 
       private
 
-      def dead?(clause, country) = Samples.of(clause, country).empty?
+      def dead?(clause, country) = !Postcode.begins?(country, clause.key) && Samples.of(clause, country).empty?
 
       # Postcodes of the Crown Dependencies never count as British ones.
       def elsewhere(clause, country)

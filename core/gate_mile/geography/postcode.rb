@@ -20,7 +20,11 @@ module GateMile
     }.flat_map { |form, countries| countries.map { |country| [country, form] } }.to_h.freeze
     CLASSES = { "#" => "[0-9]", "@" => "[A-Z]", "*" => "[A-Z0-9]" }.freeze
     PATTERNS = FORMS.transform_values { |form| Regexp.new("\\A#{form.gsub(/[#@*]/, CLASSES)}\\z") }.freeze
-    private_constant :PATTERNS
+    # The beginnings of each form, by their length: what most clauses of a long list are.
+    BEGINNINGS = FORMS.values.uniq.to_h do |form|
+      [form, (0..form.length).map { |length| Regexp.new("\\A#{form[0, length].gsub(/[#@*]/, CLASSES)}\\z") }]
+    end.freeze
+    private_constant :PATTERNS, :BEGINNINGS
     # United States ZIP codes with their four extra digits: the first five decide.
     NINE = /\A(\d{5})\d{4}\z/
     ZIPS = %w[US AS GU MP PR UM VI FM MH PW].freeze
@@ -88,6 +92,14 @@ module GateMile
     end
 
     # @param country [String]
+    # @param text [String] normalised
+    # @return [Boolean] whether a postcode of the country, where its form is known, can begin with it
+    def self.begins?(country, text)
+      form = FORMS[country]
+      !form.nil? && text.length <= form.length && BEGINNINGS.fetch(form)[text.length].match?(text)
+    end
+
+    # @param country [String]
     # @param parts [Array<String>] normalised, as they were written apart
     def initialize(country, parts)
       @country = country
@@ -130,10 +142,7 @@ module GateMile
     private
 
     def beginning?
-      form = FORMS[@country]
-      return false if form.nil? || text.length >= form.length
-
-      Regexp.new("\\A#{form[0, text.length].gsub(/[#@*]/, CLASSES)}").match?(text)
+      text.length < FORMS[@country].to_s.length && Postcode.begins?(@country, text)
     end
   end
 end

@@ -71,7 +71,7 @@ module GateMile
 
     # Looks into free rooms after which no other way is tried: from then on the way that is under way goes on with the
     # most promising box each time, so that many different goods are packed in bounded time too.
-    EFFORT = 200_000
+    EFFORT = 60_000
 
     # Raised inside where an item fits no box.
     class Stuck < StandardError
@@ -237,7 +237,10 @@ module GateMile
       limit = box.load_limit
       blocks = []
       least = least(left)
+      lightest = left.each_key.map(&:weight).min
       left.each do |item, count|
+        break if rooms.empty? || (limit && limit < lightest)
+
         while count.positive? && (block = best_block(rooms, item, count, limit, least))
           blocks << block
           count -= block.units

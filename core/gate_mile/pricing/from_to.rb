@@ -57,7 +57,8 @@ module GateMile
         told(row, "to", :range_backwards) if backwards?(first, last)
         Pair.new(first, last, price, row) if first && price
       end
-      pairs.each { |pair| reach(pair, pairs) }.sort_by { |pair| [pair.start, pair.row] }
+      edges = { from: pairs.group_by { |pair| pair.from.base }, to: pairs.group_by { |pair| pair.to&.base } }
+      pairs.each { |pair| reach(pair, edges) }.sort_by { |pair| [pair.start, pair.row] }
     end
 
     def backwards?(first, last)
@@ -86,26 +87,40 @@ module GateMile
     end
 
     # Where a pair begins and ends on the scale. "1 to 4, 5 to 9" is counted: the last of the four belongs to it.
-    def reach(pair, pairs)
+    def reach(pair, edges)
       pair.start = pair.from.base
       pair.finish = pair.to&.base
       return unless counted?
 
-      pair.finish += 1 if pair.finish && @edges == "from" && (pair.finish == pair.start || !met?(pairs, pair, :from))
+      pair.finish += 1 if pair.finish && @edges == "from" && (pair.finish == pair.start || !met?(edges, pair, :from))
       pair.start -= 1 if @edges == "up_to" && pair.start.positive? &&
-                         (pair.finish == pair.start || !met?(pairs, pair, :to))
+                         (pair.finish == pair.start || !met?(edges, pair, :to))
     end
 
     # Whether another pair shares this edge of it.
-    def met?(pairs, pair, other)
+    def met?(edges, pair, other)
       mine = other == :from ? pair.to : pair.from
-      pairs.any? { |one| one != pair && one[other] && one[other].base == mine.base }
+      edges[other].fetch(mine.base, []).any? { |one| one != pair }
     end
 
     def joined
+      @texts = @pairs.flat_map { |pair| [pair.from, pair.to] }.compact.reverse.to_h { |edge| [edge.base, edge.text] }
+      @by_finish = @pairs.select(&:finish).sort_by { |pair| [pair.finish, pair.row] }
       tell_edges
-      owners = stretches.map { |from, to| [from, owner(from, to)] }
-      owners.chunk_while { |one, other| one.last == other.last }.map { |same| step(*same.first) }
+      owned.chunk_while { |one, other| one.last == other.last }.map { |same| step(*same.first) }
+    end
+
+    # Each piece of the scale between two edges with the pair whose it is: pairs are taken up where they start and put
+    # away where they end, so that each is looked at only where it lies.
+    # @return [Array<Array(Numeric, Pair)>] nil in the place of the pair where nothing is available
+    def owned
+      starting = @pairs.group_by(&:start)
+      held = []
+      stretches.map do |from, to|
+        held.concat(starting.fetch(from, []))
+        held.reject! { |pair| pair.finish && pair.finish <= from }
+        [from, owner(held.select { |pair| pair.finish.nil? || to }, from, to)]
+      end
     end
 
     # Each piece of the scale between two edges; the last is open.
@@ -114,16 +129,12 @@ module GateMile
       edges.zip(edges.drop(1))
     end
 
+    # @param over [Array<Pair>] those that lie over the piece
     # @return [Pair, nil] nil where nothing is available
-    def owner(from, to)
-      over = @pairs.select { |pair| covers?(pair, from, to) }
+    def owner(over, from, to)
       return shared_by(over, from, to) if over.size > 1
 
       over.first || uncovered(from, to)
-    end
-
-    def covers?(pair, from, to)
-      pair.start <= from && (pair.finish.nil? || (to && to <= pair.finish))
     end
 
     def shared_by(over, from, to)
@@ -140,10 +151,11 @@ module GateMile
     end
 
     def below(point)
-      @pairs.select { |pair| pair.finish && pair.finish <= point }.max_by { |pair| [pair.finish, pair.row] }
+      after = @by_finish.bsearch_index { |pair| pair.finish > point } || @by_finish.size
+      @by_finish[after - 1] if after.positive?
     end
 
-    def above(point) = @pairs.find { |pair| pair.start >= point }
+    def above(point) = @pairs.bsearch { |pair| pair.start >= point }
 
     def kind_of(below, above)
       return :ends if above.nil?
@@ -153,11 +165,13 @@ module GateMile
 
     # What needs no choice: edges that two pairs share, and holes of a penny.
     def tell_edges
+      by_from = @pairs.sort_by.with_index { |pair, at| [pair.from.base, at] }
       @pairs.each do |pair|
         next tell(:open_top, pair, pair.start, nil, [], nil) if pair.to.nil?
 
-        others = @pairs.select { |one| one != pair && one.from.base >= pair.to.base }
-        others.min_by { |one| one.from.base }&.then { |next_one| tell_edge(pair, next_one) }
+        first = by_from.bsearch_index { |one| one.from.base >= pair.to.base } || next
+        following = by_from[first..].lazy.find { |one| one != pair }
+        tell_edge(pair, following) if following
       end
     end
 
@@ -184,8 +198,7 @@ module GateMile
     def text(base)
       return @unit ? "0 #{@unit}" : "0" if base.zero?
 
-      written = @pairs.flat_map { |pair| [pair.from, pair.to] }.compact.find { |edge| edge.base == base }
-      written ? written.text : @gauge.write(base, @unit)
+      @texts.fetch(base) { @gauge.write(base, @unit) }
     end
 
     def counted? = COUNTED.include?(@gauge.name)

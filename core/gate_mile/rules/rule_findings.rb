@@ -75,7 +75,7 @@ module GateMile
     def hidden_by(rule) = ids.select { |id| rule.actions.any? { |action| action.hides? && action.touches?(id) } }
 
     def fights
-      (pairs - @hidden.map { |rule| [nil, rule] }).filter_map do |first, second|
+      pairs.reject { |pair| pair.intersect?(@hidden) }.filter_map do |first, second|
         over = contest(first, second) or next
         found = asked([[first.tree, true], [second.tree, true]], first, second)
         next if found.is_a?(Symbol)

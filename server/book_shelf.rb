@@ -8,6 +8,8 @@ module Server
   # nothing behind. Books are made one at a time, outside of any transaction; who wants another one does not wait.
   class BookShelf
     KEPT = 12
+    # Products that are read together where all of them are.
+    GOODS = 1000
 
     # books: by revision, the newest last; skus: of the products of the newest, by their ids.
     Snapshot = Struct.new(:books, :skus)
@@ -56,13 +58,19 @@ module Server
     end
 
     # A catalogue that was changed in very many rows is compiled before the change counts, so that nobody waits for it.
+    # @param rows [Integer] how many; few are sooner brought up to date when somebody asks
     # @yieldreturn [Integer, nil] the revision with which it counts
     # @return [void]
-    def renewed_goods
-      documents = Database.read { CatalogueDocument.products }
-      catalogue = GateMile::Catalogue.new(products(documents))
-      skus = skus_of(documents)
-      documents = nil
+    def renewed_goods(rows)
+      return yield if rows <= Journal::MOST
+
+      skus = {}
+      goods = Records::Product.where(parent_id: nil).order(:family, :id).ids.each_slice(GOODS).flat_map do |ids|
+        documents = Database.read { CatalogueDocument.products(only: ids) }
+        skus.merge!(skus_of(documents))
+        products(documents)
+      end
+      catalogue = GateMile::Catalogue.new(goods)
       @making.synchronize do
         revision = yield
         put(revision, compiled(Database.read { BookDocument.without_products }, catalogue), skus) if revision

@@ -41,11 +41,11 @@ module Server
       # @param text [String] the beginning of a file, or all of it
       # @return [Hash] CsvHead of the contract: its columns, which of ours they probably are, and the first rows
       def head(text)
-        rows = parse(text.lines.first(6).join)
-        headers = rows.first.map { |name| name.to_s.strip }
+        found = rows(text.lines.first(6).join).to_a
+        headers = found.first.map { |name| name.to_s.strip }
         mapping = guess(headers)
         { headers: headers, mapping: mapping, units: units(mapping),
-          rows: rows.drop(1).map { |row| row.map(&:to_s).first(headers.size) } }
+          rows: found.drop(1).map { |row| row.map(&:to_s).first(headers.size) } }
       end
 
       # @param mapping [Hash{String => String}] our column => the header of the file
@@ -58,17 +58,24 @@ module Server
       end
 
       # @param text [String]
-      # @return [Array<Array<String>>] its rows, the header first
-      # @raise [Problem] 422 at /csv
-      def parse(text)
+      # @return [Enumerator<Array<String>>] its rows one after the other, the header first
+      # @raise [Problem] 422 at /csv where it is no such table, at the row where it stops being one
+      def rows(text)
         refuse(:csv_large) if text.bytesize > LIMIT
         text = text.delete_prefix("\uFEFF")
         refuse(:csv_encoding) if text.include?("\u0000")
         separator = SEPARATORS.max_by { |mark| text.each_line.first.to_s.count(mark) }
-        rows = CSV.parse(text, col_sep: separator, skip_blanks: true)
-        rows.first&.any? { |name| name.to_s.strip != "" } ? rows : refuse(:csv_no_header)
-      rescue CSV::MalformedCSVError => e
-        refuse(:csv_malformed, message: e.message)
+        Enumerator.new do |out|
+          first = true
+          CSV.new(text, col_sep: separator, skip_blanks: true).each do |row|
+            refuse(:csv_no_header) if first && row.none? { |name| name.to_s.strip != "" }
+            first = false
+            out << row
+          end
+          refuse(:csv_no_header) if first
+        rescue CSV::MalformedCSVError => e
+          refuse(:csv_malformed, message: e.message)
+        end
       end
 
       # @param code [Symbol]

@@ -1,21 +1,28 @@
 # frozen_string_literal: true
 
 module Server
-  # Reads a catalogue from CSV: looks at every row first, sorts them into new, changed, unchanged and faulty ones, and
-  # then writes what is good as one change.
+  # Reads a catalogue from CSV, a slice of rows at a time: each row is new, changed, unchanged, doubtful or faulty, and what
+  # is good is written slice by slice. Products come first, whatever stands where in the file, and then their variants. The
+  # file is read through before anything is written.
   class GoodsImport
     SHOWN = 20
-    # How many rows are read between two reports of progress.
-    STRIDE = 500
+    # Rows that are looked at, and written, together.
+    SLICE = LongChange::SLICE
+    # Faults that are told; the file of faulty rows has them all.
+    TOLD = 1000
 
     BARE = /\A\s*-?\d+([.,]\d+)?\s*\z/
     private_constant :BARE
 
-    # Row of the file: line, its cells by our columns, and what became of it.
-    Row = Struct.new(:line, :sent, :cells, :columns, :old, :fault, :field, :outcome, :doubt, keyword_init: true) do
+    # Row of the file: line, its cells by our columns, the row of the shop that it changes, and what became of it.
+    Row = Struct.new(:line, :sent, :cells, :columns, :old, :id, :fault, :field, :outcome, :doubt, keyword_init: true) do
       def sku = cells["sku"].to_s.strip
       def key = GateMile::Product.fold(sku)
       def good? = fault.nil? && doubt.nil?
+
+      # @param width [Integer] columns of the file
+      # @return [Hash] what is wrong, and the cells as they were sent, for people to mend
+      def faults(width) = { line: line, sku: sku, field: field, detail: fault, sent: sent.values_at(0...width) }
 
       # The first thing that is wrong counts.
       def tell(field, detail)
@@ -24,33 +31,38 @@ module Server
       end
     end
 
+    # A class that the file names and the shop has not.
+    ComingClass = Struct.new(:name, :id, :made)
+
     # @param text [String] CSV
     # @param mapping [Hash{String => String}] our column => the header of the file
     # @param sure [Boolean] doubtful weights are meant
     # @param comma [Boolean] numbers are written 1,5
     # @raise [Problem] 422 where it is no such table
     def initialize(text, mapping, sure: false, comma: false)
-      @header, *@sent = GoodsCsv.parse(text)
+      @text = text
+      @header = GoodsCsv.rows(text).first
       @sure = sure
       @comma = comma
       @places = places(mapping)
       @units = GoodsCsv.units(mapping)
       @fields = GoodsFields.new
+      @done = Hash.new(0)
+      @faulty = []
+      @doubts = []
+      @samples = Hash.new { |hash, outcome| hash[outcome] = [] }
     end
 
-    # @param store [Boolean]
+    # @param into [#write, nil] takes table, id and what changes in rows, as {LongChange} does; nil: only say what would be
     # @yieldparam done [Integer] rows
     # @yieldparam total [Integer]
     # @return [Hash] GoodsImported of the contract
-    def run(store:, &progress)
-      @there = GoodsRows.of(Records::Product.all).to_h { |row| [GateMile::Product.fold(row["sku"]), row] }
-      @coming = coming_classes
-      @rows = read(&progress)
-      GoodsFamilies.new(@rows, @there).relate
-      @rows.each { |row| whole(row) }
-      @new_classes = used_classes
-      write if store
-      outcome(store)
+    def run(into: nil, &progress)
+      @index = GoodsIndex.new(each_sent, @places)
+      @classes = coming_classes
+      @families = GoodsFamilies.new(@index)
+      [false, true].each { |variants| slices(variants) { |rows| take(rows, into, &progress) } }
+      outcome(!into.nil?)
     end
 
     private
@@ -64,42 +76,35 @@ module Server
       places
     end
 
-    # A class that the file names and the shop has not, in the place of an id.
-    ComingClass = Struct.new(:name)
+    # Rows below the header, with their lines.
+    def each_sent = GoodsCsv.rows(@text).lazy.drop(1).each_with_index.map { |sent, at| [sent, at + 2] }
 
-    # @return [Hash{String => ComingClass}] by folded name: they come with the rows that are taken
+    # @return [Hash{String => ComingClass}] by folded name: they come with the first row that is taken
     def coming_classes
-      at = @places["class"] or return {}
       known = @fields.names("class")
-      names = @sent.filter_map { |row| row[at]&.strip.presence }.select { |name| name.length <= 60 }
-      names.uniq { |name| GateMile::Product.fold(name) }.to_h { |name| [GateMile::Product.fold(name), ComingClass.new(name)] }
-           .except(*known.keys)
+      @index.classes.except(*known.keys).transform_values { |name| ComingClass.new(name, Records::Base.new_id, false) }
     end
 
-    def used_classes
-      taken = @rows.select { |row| %i[created changed].include?(row.outcome) }
-      taken.map { |row| row.columns["shipping_class_id"] }.grep(ComingClass).uniq
-    end
-
-    def make_classes
-      made = @new_classes.to_h { |item| [item, Records::ShippingClass.create!(name: item.name).id] }
-      @rows.each do |row|
-        wanted = row.columns["shipping_class_id"]
-        row.columns["shipping_class_id"] = made[wanted] if made.key?(wanted)
+    # Rows with what the shop has of them already.
+    def slices(variants)
+      each_sent.select { |sent, _| @index.variant?(sent) == variants }.each_slice(SLICE) do |slice|
+        rows = slice.map { |sent, line| Row.new(line: line, sent: sent, cells: @places.transform_values { |at| sent[at] }, columns: {}) }
+        olds = GoodsRows.of(Records::Product.where(id: rows.filter_map { |row| @index.id(row.key) })).to_h { |old| [old["id"], old] }
+        rows.each { |row| row.old = olds[@index.id(row.key)] }
+        yield rows
       end
     end
 
-    def read
-      lines = {}
-      @sent.each_with_index.map do |sent, index|
-        yield index, @sent.size if block_given? && (index % STRIDE).zero?
-        row = Row.new(line: index + 2, sent: sent, cells: @places.transform_values { |at| sent[at] }, columns: {})
-        row.old = @there[row.key]
-        first = lines[row.key]
-        first ? row.tell("sku", Words.of(:sku_twice, line: first)) : understand(row)
-        lines[row.key] ||= row.line
-        row
+    def take(rows, into)
+      rows.each do |row|
+        first = @index.line(row.key)
+        first == row.line ? understand(row) : row.tell("sku", Words.of(:sku_twice, line: first))
       end
+      @families.relate(rows)
+      rows.each { |row| whole(row) }
+      into&.write { writing(rows) }
+      rows.each { |row| note(row) }
+      yield @done.values.sum, @index.size if block_given?
     end
 
     def understand(row)
@@ -116,7 +121,7 @@ module Server
     def plain?(old, field, cell) = %w[sku name weight length width height].include?(field) && old[field] == cell
 
     def columns_of(row, field, cell)
-      coming = field == "class" && @coming[GateMile::Product.fold(cell.to_s)]
+      coming = field == "class" && @classes[GateMile::Product.fold(cell.to_s)]
       return { "shipping_class_id" => coming } if coming
 
       value = @fields.of_cell(field, figure(field, cell))
@@ -142,6 +147,7 @@ module Server
       code = GoodsRows.fault((row.old || {}).merge(row.columns))
       row.tell(code == :missing_price ? "price" : "length", Words.of(code)) if code
       row.outcome = outcome_of(row)
+      @families.know(row)
     end
 
     def outcome_of(row)
@@ -153,63 +159,61 @@ module Server
       row.columns.except("weight_ng").empty? ? :unchanged : :changed
     end
 
-    def write
-      make_classes
-      @family = Records::Product.maximum(:family).to_i
-      comes, others = @rows.partition { |row| row.outcome == :created }
-      variants, products = comes.partition { |row| row.columns["parent_id"] }
-      @made = {}
-      History.write("products", products.map { |row| coming(row) } + variants.map { |row| coming(row) } +
-                                others.select { |row| row.outcome == :changed }.map { |row| changing(row) })
-    end
+    # @return [Array<Array>] table, id, and the row before and after
+    def writing(rows)
+      taken = rows.select { |row| %i[created changed].include?(row.outcome) }
+      making(taken) + taken.map do |row|
+        next ["products", row.old["id"], row.old.slice(*row.columns.keys), row.columns] if row.old
 
-    def changing(row) = [row.old["id"], row.old.slice(*row.columns.keys), row.columns]
-
-    def coming(row)
-      id = Records::Base.new_id
-      parent = row.columns["parent_id"]
-      family, position = parent ? behind(parent) : [@family += 1, 0]
-      @made[row] = [id, family, 0]
-      columns = row.columns.merge("parent_id" => parent.is_a?(Row) ? @made.fetch(parent).first : parent)
-      [id, nil, { "id" => id, "family" => family, "position" => position, **columns }]
-    end
-
-    # @return [Array(Integer, Integer)] family and position of the next variant
-    def behind(parent)
-      key = parent.is_a?(Row) ? parent : (@behind ||= {})
-      made = parent.is_a?(Row) ? @made.fetch(parent) : key[parent] ||= last_of(parent)
-      [made[1], made[2] += 1]
-    end
-
-    def last_of(id)
-      [id, Records::Product.where(id: id).pick(:family), Records::Product.where(parent_id: id).maximum(:position).to_i]
-    end
-
-    def outcome(store)
-      by = @rows.group_by(&:outcome)
-      faulty = by.fetch(:faulty, [])
-      doubtful = by.fetch(:doubtful, [])
-      { total: @rows.size, **%i[created changed unchanged].to_h { |name| [name, by.fetch(name, []).size] },
-        faults: faulty.map { |row| { line: row.line, sku: row.sku, field: row.field, detail: row.fault } },
-        doubts: doubtful.map { |row| { line: row.line, sku: row.sku, weight: row.doubt[0], meant: row.doubt[1] } },
-        new_classes: @new_classes.map(&:name), samples: samples(by), faulty_csv: csv_of(faulty), stored: store }
-    end
-
-    def samples(by)
-      (by.fetch(:created, []).first(SHOWN / 4) + by.fetch(:changed, []).first(SHOWN)).map do |row|
-        changes = row.columns.without("weight_ng", "parent_id").map do |column, value|
-          GoodsRows.shown(column, row.old && row.old[column], value)
-        end
-        { line: row.line, sku: row.sku, outcome: row.outcome, changes: row.old ? changes : [] }
+        ["products", row.id, nil, { "id" => row.id, **@families.place(row), **row.columns }]
       end
     end
 
-    def csv_of(rows)
-      return nil if rows.empty?
+    # Classes come with the first row that has them.
+    def making(rows)
+      coming = rows.filter_map { |row| row.columns["shipping_class_id"] }.grep(ComingClass).uniq.reject(&:made)
+      rows.each { |row| row.columns["shipping_class_id"] = row.columns["shipping_class_id"].id if row.columns["shipping_class_id"].is_a?(ComingClass) }
+      last = Records::ShippingClass.last_position
+      coming.each.with_index(1).map do |item, at|
+        item.made = true
+        ["shipping_classes", item.id, nil, { "id" => item.id, "name" => item.name, "position" => last + at }]
+      end
+    end
+
+    # What is told of a row at the end; the row itself is not kept.
+    def note(row)
+      @done[row.outcome] += 1
+      used = row.columns["shipping_class_id"]
+      (@used ||= {})[used.is_a?(ComingClass) ? used.id : used] = true if %i[created changed].include?(row.outcome) && used
+      case row.outcome
+      when :faulty then @faulty << row.faults(@header.size)
+      when :doubtful then @doubts << { line: row.line, sku: row.sku, weight: row.doubt[0], meant: row.doubt[1] }
+      when :created, :changed then sample(row)
+      end
+    end
+
+    def sample(row)
+      list = @samples[row.outcome]
+      return if list.size >= (row.outcome == :created ? SHOWN / 4 : SHOWN)
+
+      changes = row.columns.without("weight_ng", "parent_id").map { |column, value| GoodsRows.shown(column, row.old && row.old[column], value) }
+      list << { line: row.line, sku: row.sku, outcome: row.outcome, changes: row.old ? changes : [] }
+    end
+
+    def outcome(stored)
+      faulty = @faulty.sort_by { |fault| fault[:line] }
+      { total: @index.size, **%i[created changed unchanged].to_h { |name| [name, @done[name]] },
+        faults: faulty.first(TOLD).map { |fault| fault.except(:sent) }, doubts: @doubts.sort_by { |doubt| doubt[:line] }.first(TOLD),
+        new_classes: @classes.each_value.select { |item| @used&.key?(item.id) }.map(&:name),
+        samples: @samples[:created] + @samples[:changed], faulty_csv: csv_of(faulty), stored: stored }
+    end
+
+    def csv_of(faulty)
+      return nil if faulty.empty?
 
       CSV.generate do |csv|
         csv << [*@header, "reason"]
-        rows.each { |row| csv << [*row.sent.values_at(0...@header.size), row.fault] }
+        faulty.each { |fault| csv << [*fault[:sent], fault[:detail]] }
       end
     end
   end

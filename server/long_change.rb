@@ -110,6 +110,7 @@ module Server
         Records::Change.create!(action: action, kind: kind, names: {}, entries: [], at: Time.now, state: "storing")
       end
       @rows = 0
+      @entries = []
     end
 
     # @return [Integer] rows that were written so far
@@ -127,6 +128,8 @@ module Server
         entries = changes.map { |table, id, before, after| { table: table, id: id, before: before, after: after } }
         @change.parts.create!(entries: entries)
         @rows += changes.size
+        # Few rows are known to the journal one by one.
+        @entries = @rows > Journal::MOST ? nil : @entries&.concat(entries.map(&:stringify_keys))
       end
     end
 
@@ -143,7 +146,7 @@ module Server
         @change.parts.update_all(change_id: last.id)
         @change.destroy!
         History.raise_revision
-      end.tap { |revision| Journal.add(revision, nil) }
+      end.tap { |revision| Journal.add(revision, @entries) }
     end
 
     # @return [nil] everything as it was

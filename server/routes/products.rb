@@ -57,31 +57,32 @@ module Server
           body = body_of("GoodsImport", limit: FILE_LIMIT)
           content_type "application/x-ndjson"
           headers "cache-control" => "no-store, no-transform"
-          Products.import(body)
+          Products.import(body, settings.shelf)
         end
       end
 
       # @return [Enumerator<String>] lines of JSON
-      def self.import(body)
+      def self.import(body, shelf)
         Enumerator.new do |out|
-          out << line({ result: imported(body) { |done, total| out << line({ done: done, total: total }) } })
+          out << line({ result: imported(body, shelf) { |done, total| out << line({ done: done, total: total }) } })
         rescue Problem => e
           out << line({ problem: JSON.parse(e.to_json) })
         rescue StandardError => e
-          warn "#{e.class}: #{e.message}", e.backtrace.first(10)
-          out << line({ problem: JSON.parse(Problem.new(500,
-                                                        "The server made a mistake. Nothing was changed.").to_json) })
+          Log.fault(e, "importing products")
+          out << line({ problem: JSON.parse(Problem.new(500, App::MISTAKE).to_json) })
         end
       end
 
-      def self.imported(body, &)
+      def self.imported(body, shelf, &)
         import = GoodsImport.new(body["csv"], body["mapping"], sure: body["sure"] || false,
                                                                comma: body["comma"] || false)
-        return import.run(store: false, &) unless body["store"]
+        return import.run(&) unless body["store"]
 
-        names = {}
-        ::Server::History.edit("import", "product", names) do
-          import.run(store: true, &).tap { |done| names[:count] = (done[:created] + done[:changed]).to_s }
+        LongChange.run("import", "product") do |change|
+          done = import.run(into: change, &)
+          count = (done[:created] + done[:changed]).to_s
+          shelf.renewed_goods(change.rows) { change.finish({ count: count }) }
+          done
         end
       end
 

@@ -25,10 +25,12 @@ module Server
       private
 
       def store(store, opening_cart)
-        Records::Store.create!(store.except("tax_classes", "boxes", "holidays").merge("id" => 1,
-                                                                                      "opening_cart" => opening_cart))
+        own = store.except("tax_classes", "boxes", "holidays", "parcels")
+        made = Records::Store.create!(own.merge("id" => 1, "opening_cart" => opening_cart))
         store.fetch("tax_classes", []).each { |item| Records::TaxClass.create!(item) }
         store.fetch("boxes", []).each { |item| Records::Box.create!(item) }
+        # The policy may name the boxes.
+        made.update!(parcels: store["parcels"])
       end
 
       def zone(zone)

@@ -11,8 +11,8 @@ module Server
     # WAL lets readers go on while one writer writes; with it, synchronous=NORMAL loses no consistency in a crash, at
     # most the last transactions of a power cut.
     PRAGMAS = { journal_mode: :wal, foreign_keys: true, synchronous: :normal }.freeze
-    # Milliseconds that a transaction waits for another to end.
     PATIENCE = 5000
+    private_constant :PATIENCE
 
     # A transaction that reads takes no lock that a writer holds or waits for; one that edits takes the write lock at its
     # beginning, so that what it reads is still so when it writes.
@@ -32,7 +32,14 @@ module Server
 
       def configure_connection
         super
-        @raw_connection.busy_handler_timeout = PATIENCE
+        over = 0
+        @raw_connection.busy_handler do |count|
+          over = Database.now + (Database.patience / 1000.0) if count.zero?
+          next false if Database.now > over
+
+          sleep(0.002)
+          true
+        end
       end
 
       def translate_exception(exception, message:, sql:, binds:)
@@ -49,6 +56,12 @@ module Server
     private_constant :WRITING
 
     class << self
+      # @return [Integer] milliseconds that a transaction waits for another to end
+      attr_accessor :patience
+
+      # @return [Float] seconds of a clock that never goes back
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+
       # @param file [String]
       # @return [void]
       def connect(file = Settings.database)
@@ -90,5 +103,6 @@ module Server
       # @return [Boolean] whether this thread is in {.write}
       def writing? = Thread.current[WRITING] == true
     end
+    self.patience = PATIENCE
   end
 end

@@ -22,7 +22,7 @@ module Server
           request.ip if request.path.start_with?(PUBLIC)
         end
         Rack::Attack.throttled_responder = lambda { |_|
-          Problem.new(429, "Too many requests from here. Wait a minute.").response
+          Problem.new(429, "Too many requests from here. Wait a minute.", retry_after: SECONDS).response
         }
         Rack::Attack.new(app)
       end
@@ -59,7 +59,7 @@ module Server
 
       # Rack reads forms by itself; none are sent here.
       def typed?(env)
-        type = env["CONTENT_TYPE"].to_s
+        type = env["CONTENT_TYPE"].to_s.b
         !type.empty? && !type.match?(%r{\Aapplication/json\s*(;|\z)}i) && !%w[GET HEAD OPTIONS].include?(env["REQUEST_METHOD"])
       end
 

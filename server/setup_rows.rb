@@ -75,13 +75,14 @@ module Server
     def areas
       @book["zones"].flat_map do |zone|
         there = @now["areas"].values.select { |row| row["zone_id"] == zone["id"] }
-        zone["areas"].each.with_index(1).map do |area, at|
-          row = raw(Records::Area, area, "zone_id" => zone["id"], "position" => at)
+        rows = zone["areas"].map do |area|
+          row = raw(Records::Area, area, "zone_id" => zone["id"])
           same = there.find { |one| one.except("id", "position") == row.except("id", "position") }
-          there.delete(same)
-          [same ? same["id"] : Records::Base.new_id, row, same]
+          row.merge("id" => there.delete(same)&.fetch("id") || Records::Base.new_id)
         end
-      end.to_h { |id, row, same| [id, row.merge("id" => id, "position" => same ? same["position"] : row["position"])] }
+        places = places("areas", rows.map { |row| row["id"] }, @now["areas"].values.select { |row| row["zone_id"] == zone["id"] })
+        rows.map { |row| row.merge("position" => places.fetch(row["id"])) }
+      end.to_h { |row| [row["id"], row] }
     end
 
     def rates

@@ -5,6 +5,7 @@ module Server
     # A carrier, how it is reached, and the merchant's account with it. Its secret is encrypted, and never shown again.
     class Carrier < Base
       encrypts :secret
+      self.filter_attributes += [:secret]
 
       says :name, :active, :services, :address, :account, :secret
 

@@ -15,9 +15,10 @@ module Server
           country = Geography.country(body["country"])
           found = GateMile::ClauseList.parse(body["text"], country)
           faults = found.faults.map do |fault|
-            fault.slice(:position, :line, :text).merge(detail: Words.of(fault[:code]))
+            fault.slice(:position, :line, :text).merge(detail: Words.of(fault[:code], **fault.slice(:most)))
           end
-          answer({ clauses: found.clauses.map(&:text), duplicates: found.duplicates, faults: faults })
+          doubts = found.doubts.map { |one| Geography.doubt(one, country) }
+          answer({ clauses: found.clauses.map(&:text), duplicates: found.duplicates, faults: faults, doubts: doubts })
         end
 
         app.post "/api/landing" do
@@ -76,6 +77,13 @@ module Server
       end
 
       class << self
+        # @return [Hash] a clause that matches nothing, why, and what was probably meant: another clause, or a country
+        def doubt(one, country)
+          doubt = one[:doubt]
+          name = doubt.country && Choices.country_name(doubt.country)
+          { **one.slice(:position, :line, :text), detail: Words.of(doubt.code, country: name || country), meant: doubt.meant, country: doubt.country }
+        end
+
         # @raise [Problem] 422 at /country
         def country(text)
           GateMile::Countries.parse(text)

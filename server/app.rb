@@ -196,7 +196,8 @@ module Server
 
     # Somebody else has held the write lock for longer than anybody should wait.
     error(*Database::BUSY) do
-      halt(*Problem.new(503, "The database is busy. Try again in a moment. Nothing was changed.", retry_after: 1).response)
+      halt(*Problem.new(503, "The database is busy. Try again in a moment. Nothing was changed.",
+                        retry_after: 1).response)
     end
 
     # What no check of ours has found and the database does not take.
@@ -204,7 +205,8 @@ module Server
       error = env["sinatra.error"]
       refused = error.cause.is_a?(SQLite3::ConstraintException)
       Log.fault(error, "#{request.request_method} #{request.path_info}")
-      halt(*Problem.new(refused ? 422 : 500, refused ? "These fields don't go together. Nothing was changed." : MISTAKE).response)
+      halt(*Problem.new(refused ? 422 : 500,
+                        refused ? "These fields don't go together. Nothing was changed." : MISTAKE).response)
     end
 
     error Sinatra::NotFound do

@@ -115,7 +115,10 @@ module Server
 
     # @return [Array(GateMile::Book, Hash)] the book, and the SKUs of its products
     def whole(found)
-      return [GateMile::Book.compile(found.document.merge("products" => found.products.values)), skus_of(found.products)] if found.last.nil?
+      if found.last.nil?
+        return [GateMile::Book.compile(found.document.merge("products" => found.products.values)),
+                skus_of(found.products)]
+      end
 
       catalogue, skus = brought_up_to_date(found)
       [found.document ? compiled(found.document, catalogue) : found.last.with(catalogue: catalogue), skus]

@@ -14,8 +14,8 @@ module Server
     PATIENCE = 5000
     private_constant :PATIENCE
 
-    # A transaction that reads takes no lock that a writer holds or waits for; one that edits takes the write lock at its
-    # beginning, so that what it reads is still so when it writes.
+    # A transaction that reads takes no lock that a writer holds or waits for; one that edits takes the write lock at
+    # its beginning, so that what it reads is still so when it writes.
     #
     # SQLite's own busy timeout sleeps with Ruby's lock held, so that the thread it waits for can't go on; this one
     # waits in Ruby.

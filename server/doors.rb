@@ -52,7 +52,10 @@ module Server
         query = env["QUERY_STRING"].to_s
         return Problem.new(400, "The address can't be read.") unless plain?(env["PATH_INFO"].to_s)
         return Problem.new(414, "The address is too long.") if query.length > QUERY || query.count("&") >= FIELDS
-        return Problem.new(400, "The address can't be read.") unless plain?(query) && !query.match?(/(\A|&)[^=&]*(\[|%5B)/i)
+        unless plain?(query) && !query.match?(/(\A|&)[^=&]*(\[|%5B)/i)
+          return Problem.new(400,
+                             "The address can't be read.")
+        end
 
         Problem.new(415, "Send application/json.") if typed?(env)
       end
@@ -60,7 +63,8 @@ module Server
       # Rack reads forms by itself; none are sent here.
       def typed?(env)
         type = env["CONTENT_TYPE"].to_s.b
-        !type.empty? && !type.match?(%r{\Aapplication/json\s*(;|\z)}i) && !%w[GET HEAD OPTIONS].include?(env["REQUEST_METHOD"])
+        !type.empty? && !type.match?(%r{\Aapplication/json\s*(;|\z)}i) && !%w[GET HEAD
+                                                                              OPTIONS].include?(env["REQUEST_METHOD"])
       end
 
       def plain?(text)

@@ -4,8 +4,8 @@ module Server
   # Brings the rows of an import together with their products, which may stand in the file or in the shop already.
   class GoodsFamilies
     DEFAULTS = { "ships" => 1, "hazardous" => 0, "tags" => "[]", "packing" => "any" }.freeze
-    # What is known of a product: id, whether its row is good, its family, the last place behind it, and what its variants
-    # have from it.
+    # What is known of a product: id, whether its row is good, its family, the last place behind it, and what its
+    # variants have from it.
     Known = Struct.new(:id, :good, :family, :last, :own)
     private_constant :DEFAULTS, :Known
 
@@ -77,7 +77,10 @@ module Server
       return row.tell("variant_of", Words.of(:variant_of_variant)) if @index.variant_of?(key) && key != row.key
 
       known = @known[key]
-      return row.tell("variant_of", Words.of(:no_parent, sku: row.cells["variant_of"])) unless known&.good && key != row.key
+      unless known&.good && key != row.key
+        return row.tell("variant_of",
+                        Words.of(:no_parent, sku: row.cells["variant_of"]))
+      end
 
       known.last ||= 0
       row.columns["parent_id"] = known.id

@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module Server
-  # Reads a catalogue from CSV, a slice of rows at a time: each row is new, changed, unchanged, doubtful or faulty, and what
-  # is good is written slice by slice. Products come first, whatever stands where in the file, and then their variants. The
-  # file is read through before anything is written.
+  # Reads a catalogue from CSV, a slice of rows at a time: each row is new, changed, unchanged, doubtful or faulty, and
+  # what is good is written slice by slice. Products come first, whatever stands where in the file, and then their
+  # variants. The file is read through before anything is written.
   class GoodsImport
     SHOWN = 20
     # Rows that are looked at, and written, together.
@@ -53,7 +53,8 @@ module Server
       @samples = Hash.new { |hash, outcome| hash[outcome] = [] }
     end
 
-    # @param into [#write, nil] takes table, id and what changes in rows, as {LongChange} does; nil: only say what would be
+    # @param into [#write, nil] takes table, id and what changes in rows, as {LongChange} does; nil: only say what would
+    #   be
     # @yieldparam done [Integer] rows
     # @yieldparam total [Integer]
     # @return [Hash] GoodsImported of the contract
@@ -88,7 +89,11 @@ module Server
     # Rows with what the shop has of them already.
     def slices(variants)
       each_sent.select { |sent, _| @index.variant?(sent) == variants }.each_slice(SLICE) do |slice|
-        rows = slice.map { |sent, line| Row.new(line: line, sent: sent, cells: @places.transform_values { |at| sent[at] }, columns: {}) }
+        rows = slice.map do |sent, line|
+          Row.new(line: line, sent: sent, cells: @places.transform_values do |at|
+            sent[at]
+          end, columns: {})
+        end
         olds = GoodsRows.of(Records::Product.where(id: rows.filter_map { |row| @index.id(row.key) })).to_h { |old| [old["id"], old] }
         rows.each { |row| row.old = olds[@index.id(row.key)] }
         yield rows
@@ -172,7 +177,12 @@ module Server
     # Classes come with the first row that has them.
     def making(rows)
       coming = rows.filter_map { |row| row.columns["shipping_class_id"] }.grep(ComingClass).uniq.reject(&:made)
-      rows.each { |row| row.columns["shipping_class_id"] = row.columns["shipping_class_id"].id if row.columns["shipping_class_id"].is_a?(ComingClass) }
+      rows.each do |row|
+        if row.columns["shipping_class_id"].is_a?(ComingClass)
+          row.columns["shipping_class_id"] =
+            row.columns["shipping_class_id"].id
+        end
+      end
       last = Records::ShippingClass.last_position
       coming.each.with_index(1).map do |item, at|
         item.made = true
@@ -184,7 +194,8 @@ module Server
     def note(row)
       @done[row.outcome] += 1
       used = row.columns["shipping_class_id"]
-      (@used ||= {})[used.is_a?(ComingClass) ? used.id : used] = true if %i[created changed].include?(row.outcome) && used
+      (@used ||= {})[used.is_a?(ComingClass) ? used.id : used] = true if %i[created
+                                                                            changed].include?(row.outcome) && used
       case row.outcome
       when :faulty then @faulty << row.faults(@header.size)
       when :doubtful then @doubts << { line: row.line, sku: row.sku, weight: row.doubt[0], meant: row.doubt[1] }
@@ -196,17 +207,21 @@ module Server
       list = @samples[row.outcome]
       return if list.size >= (row.outcome == :created ? SHOWN / 4 : SHOWN)
 
-      changes = row.columns.without("weight_ng", "parent_id").map { |column, value| GoodsRows.shown(column, row.old && row.old[column], value) }
+      changes = row.columns.without("weight_ng", "parent_id").map do |column, value|
+        GoodsRows.shown(column, row.old && row.old[column], value)
+      end
       list << { line: row.line, sku: row.sku, outcome: row.outcome, changes: row.old ? changes : [] }
     end
 
     def outcome(stored)
       faulty = @faulty.sort_by { |fault| fault[:line] }
       { total: @index.size, **%i[created changed unchanged].to_h { |name| [name, @done[name]] },
-        faults: faulty.first(TOLD).map { |fault| fault.except(:sent) }, doubts: @doubts.sort_by { |doubt| doubt[:line] }.first(TOLD),
+        faults: faulty.first(TOLD).map { |fault| fault.except(:sent) }, doubts: doubts,
         new_classes: @classes.each_value.select { |item| @used&.key?(item.id) }.map(&:name),
         samples: @samples[:created] + @samples[:changed], faulty_csv: csv_of(faulty), stored: stored }
     end
+
+    def doubts = @doubts.sort_by { |doubt| doubt[:line] }.first(TOLD)
 
     def csv_of(faulty)
       return nil if faulty.empty?

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Server
-  # What has to be known of a whole file before its rows can be read one after the other: which SKU stands where, which rows
-  # are variants and of what, which classes it names; and which SKUs the shop has.
+  # What has to be known of a whole file before its rows can be read one after the other: which SKU stands where, which
+  # rows are variants and of what, which classes it names; and which SKUs the shop has.
   class GoodsIndex
     # @return [Integer] rows
     attr_reader :size

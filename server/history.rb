@@ -72,7 +72,14 @@ module Server
       #   the whole row before and after, nil for none
       # @return [void]
       def exchange(changes)
-        gone = changes.to_a.reverse.flat_map { |table, rows| rows.filter_map { |id, (before, _)| [table, id, before, nil] if before } }
+        gone = changes.to_a.reverse.flat_map do |table, rows|
+          rows.filter_map do |id, (before, _)|
+            if before
+              [table, id, before,
+               nil]
+            end
+          end
+        end
         come = changes.flat_map { |table, rows| rows.filter_map { |id, (_, after)| [table, id, nil, after] if after } }
         updates, others = (gone + come).partition { |table,| table == "stores" }
         ActiveRecord::Base.connection.execute("PRAGMA defer_foreign_keys = ON")

@@ -16,7 +16,8 @@ module Server
       # @return [void]
       def fault(error, doing)
         lines = error.backtrace.to_a.first(20).map { |line| "  #{line.delete_prefix("#{ROOT}/")}" }
-        to.puts("#{Time.now.utc.iso8601} fault while #{doing}: #{error.class}: #{error.message.to_s.scrub[0, 300]}", *lines)
+        to.puts("#{Time.now.utc.iso8601} fault while #{doing}: #{error.class}: #{error.message.to_s.scrub[0, 300]}",
+                *lines)
       end
     end
   end

@@ -49,7 +49,11 @@ module Server
       # @raise [Problem] 409
       def step(changes, id, undone:)
         alone do
-          found = Database.write { History.newest(changes, id).tap { |change| change.update!(state: undone ? "undoing" : "redoing") } }
+          found = Database.write do
+            History.newest(changes, id).tap do |change|
+              change.update!(state: undone ? "undoing" : "redoing")
+            end
+          end
           walk(found)
         end
       end
@@ -72,7 +76,10 @@ module Server
       private
 
       def alone(&)
-        raise Problem.new(503, "Another file is being stored. Try again in a moment.", retry_after: 2) unless @lock.try_lock
+        unless @lock.try_lock
+          raise Problem.new(503, "Another file is being stored. Try again in a moment.",
+                            retry_after: 2)
+        end
 
         begin
           yield
@@ -116,8 +123,8 @@ module Server
     # @return [Integer] rows that were written so far
     attr_reader :rows
 
-    # @yieldreturn [Array<Array(String, String, Hash, Hash)>] table, id, and what changes in the row before and after, as
-    #   {History.write} takes it; looked up inside the transaction that writes it
+    # @yieldreturn [Array<Array(String, String, Hash, Hash)>] table, id, and what changes in the row before and after,
+    #   as {History.write} takes it; looked up inside the transaction that writes it
     # @return [void]
     def write
       Database.write do
@@ -142,7 +149,8 @@ module Server
       Database.write do
         Records::Change.undone.delete_all
         # The newest is the one that is undone first, whatever was edited meanwhile.
-        last = Records::Change.create!(**@change.slice(:action, :kind, :entries).symbolize_keys, names: names, at: Time.now)
+        last = Records::Change.create!(**@change.slice(:action, :kind, :entries).symbolize_keys, names: names,
+                                                                                                 at: Time.now)
         @change.parts.update_all(change_id: last.id)
         @change.destroy!
         History.raise_revision

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 module Server
-  # A value that is worked out by the first who asks; the others wait for it. Where that fails, the next one tries again.
+  # A value that is worked out by the first who asks; the others wait for it. Where that fails, the next one tries
+  # again.
   class Once
     def initialize
       @lock = Mutex.new

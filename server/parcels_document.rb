@@ -56,7 +56,9 @@ module Server
         { room: parcel.packed.box.room.map { |side| drawn(side) },
           blocks: parcel.packed.blocks.map do |block|
             unit = block.item.load.first
-            { name: unit.label, of: goods.index(unit.line.goods), at: block.at.map { |side| drawn(side) }, counts: block.counts,
+            { name: unit.label, of: goods.index(unit.line.goods), at: block.at.map do |side|
+              drawn(side)
+            end, counts: block.counts,
               dims: block.dims.map { |side| drawn(side) } }
           end }
       end

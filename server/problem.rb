@@ -5,7 +5,8 @@ module Server
   class Problem < StandardError
     TITLES = {
       400 => "This can't be read", 403 => "Not from there", 404 => "Not here", 405 => "Not like this",
-      409 => "Changed in the meantime", 413 => "Too large", 414 => "Too long", 415 => "Not JSON", 422 => "Something needs correcting",
+      409 => "Changed in the meantime", 413 => "Too large", 414 => "Too long", 415 => "Not JSON",
+      422 => "Something needs correcting",
       429 => "Too often",
       500 => "Something went wrong here", 503 => "Busy for a moment"
     }.freeze

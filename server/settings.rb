@@ -21,7 +21,8 @@ module Server
     # @return [Float] seconds that carriers may take to answer a quote
     def self.deadline = Float(ENV.fetch("GATE_MILE_DEADLINE", "2.5"))
 
-    # @return [Float] seconds that are spent on the strips or gates of one cart before what is left is told as not looked at
+    # @return [Float] seconds that are spent on the strips or gates of one cart before what is left is told as not
+    #   looked at
     def self.patience = Float(ENV.fetch("GATE_MILE_PATIENCE", "0.09"))
 
     # @return [String] where the demo's carriers are

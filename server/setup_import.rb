@@ -1,13 +1,15 @@
 # frozen_string_literal: true
 
 module Server
-  # Takes a whole setup from a book file: into an empty shop, or in the place of what is there, as one undoable change. What
-  # comes, goes and changes can be seen first. Accounts and secrets of carriers are in no file: those of carriers that stay
-  # are kept.
+  # Takes a whole setup from a book file: into an empty shop, or in the place of what is there, as one undoable change.
+  # What comes, goes and changes can be seen first. Accounts and secrets of carriers are in no file: those of carriers
+  # that stay are kept.
   class SetupImport
     # Lists as merchants know them, with the field that names an item.
-    NAMED = { "zones" => "name", "shipping_methods" => "name", "offers" => "name", "rules" => "name", "products" => "sku",
-              "shipping_classes" => "name", "tax_classes" => "name", "treatments" => "name", "customer_groups" => "name", "coupons" => "code",
+    NAMED = { "zones" => "name", "shipping_methods" => "name", "offers" => "name", "rules" => "name",
+              "products" => "sku",
+              "shipping_classes" => "name", "tax_classes" => "name", "treatments" => "name",
+              "customer_groups" => "name", "coupons" => "code",
               "carriers" => "name", "boxes" => "name" }.freeze
     # Names of each kind that are shown.
     SHOWN = 12
@@ -62,7 +64,9 @@ module Server
     def told(found)
       lists = NAMED.to_h do |table, field|
         pairs = found[table].values + inner(found, table)
-        [table, { come: names(pairs.select { |before, _| before.nil? }, field), go: names(pairs.select { |_, after| after.nil? }, field),
+        [table, { come: names(pairs.select { |before, _| before.nil? }, field), go: names(pairs.select do |_, after|
+          after.nil?
+        end, field),
                   change: names(pairs.select { |before, after| before && after }, field) }]
       end
       { lists: lists, store: found["stores"].any?, rates: sides(found["rates"]) }

@@ -1,16 +1,18 @@
 # frozen_string_literal: true
 
 module Server
-  # A book as rows of the database, so that it can be compared with the rows that are there: what is the same keeps its id
-  # and its place.
+  # A book as rows of the database, so that it can be compared with the rows that are there: what is the same keeps its
+  # id and its place.
   class SetupRows
     # Tables of the setup, each behind those that its rows point to.
-    TABLES = %w[stores tax_classes boxes shipping_classes zones areas carriers shipping_methods rates customer_groups coupons
-                offers rules treatments products treatment_targets].freeze
+    TABLES = %w[stores tax_classes boxes shipping_classes zones areas carriers shipping_methods rates customer_groups
+                coupons offers rules treatments products treatment_targets].freeze
     # What stands in a row and in no book.
     OWN = { "stores" => %w[opening_cart revision], "carriers" => %w[address account secret] }.freeze
-    LISTS = { "boxes" => "Box", "tax_classes" => "TaxClass", "shipping_classes" => "ShippingClass", "zones" => "Zone", "carriers" => "Carrier",
-              "shipping_methods" => "ShippingMethod", "customer_groups" => "CustomerGroup", "coupons" => "Coupon", "offers" => "Offer",
+    LISTS = { "boxes" => "Box", "tax_classes" => "TaxClass", "shipping_classes" => "ShippingClass", "zones" => "Zone",
+              "carriers" => "Carrier",
+              "shipping_methods" => "ShippingMethod", "customer_groups" => "CustomerGroup", "coupons" => "Coupon",
+              "offers" => "Offer",
               "rules" => "Rule", "treatments" => "Treatment" }.freeze
     private_constant :LISTS
 
@@ -32,16 +34,19 @@ module Server
 
     # @return [Hash{String => Hash{Object => Hash}}] rows by table and id
     def rows
-      @rows ||= { "stores" => store, **listed, "areas" => areas, "rates" => rates, "products" => products, "treatment_targets" => targets }
+      @rows ||= { "stores" => store, **listed, "areas" => areas, "rates" => rates, "products" => products,
+                  "treatment_targets" => targets }
     end
 
     private
 
     def documents
       store = @book["store"]
-      { "boxes" => store.fetch("boxes", []), "tax_classes" => store.fetch("tax_classes", []), "shipping_classes" => @book["classes"],
+      { "boxes" => store.fetch("boxes", []), "tax_classes" => store.fetch("tax_classes", []),
+        "shipping_classes" => @book["classes"],
         "zones" => @book["zones"], "carriers" => @book.fetch("carriers", []), "shipping_methods" => @book["methods"],
-        "customer_groups" => @book.fetch("groups", []), "coupons" => @book.fetch("coupons", []), "offers" => @book.fetch("offers", []),
+        "customer_groups" => @book.fetch("groups", []), "coupons" => @book.fetch("coupons", []),
+        "offers" => @book.fetch("offers", []),
         "rules" => @book.fetch("rules", []), "treatments" => @book["treatments"] }
     end
 
@@ -62,7 +67,9 @@ module Server
       documents.to_h do |table, items|
         model = Records.const_get(LISTS.fetch(table))
         places = places(table, items.map { |item| item["id"] })
-        [table, items.to_h { |item| [item["id"], raw(model, item, "id" => item["id"], "position" => places.fetch(item["id"]))] }]
+        [table, items.to_h do |item|
+          [item["id"], raw(model, item, "id" => item["id"], "position" => places.fetch(item["id"]))]
+        end]
       end
     end
 
@@ -80,7 +87,9 @@ module Server
           same = there.find { |one| one.except("id", "position") == row.except("id", "position") }
           row.merge("id" => there.delete(same)&.fetch("id") || Records::Base.new_id)
         end
-        places = places("areas", rows.map { |row| row["id"] }, @now["areas"].values.select { |row| row["zone_id"] == zone["id"] })
+        places = places("areas", rows.map { |row| row["id"] }, @now["areas"].values.select do |row|
+          row["zone_id"] == zone["id"]
+        end)
         rows.map { |row| row.merge("position" => places.fetch(row["id"])) }
       end.to_h { |row| [row["id"], row] }
     end
@@ -119,7 +128,9 @@ module Server
     def id_of(item) = @ids[GateMile::Product.fold(item["sku"])] ||= Records::Base.new_id
 
     def targets
-      there = @now["treatment_targets"].values.to_h { |row| [row.values_at("treatment_id", "product_id", "shipping_class_id"), row["id"]] }
+      there = @now["treatment_targets"].values.to_h do |row|
+        [row.values_at("treatment_id", "product_id", "shipping_class_id"), row["id"]]
+      end
       on = @book["classes"].flat_map { |item| item.fetch("treatments", []).map { |id| [id, nil, item["id"]] } }
       goods = @book["products"].flat_map { |product| [product, *product.fetch("variants", [])] }
       on += goods.flat_map { |item| item.fetch("treatments", []).map { |id| [id, @ids.fetch(GateMile::Product.fold(item["sku"])), nil] } }

@@ -5,7 +5,8 @@ module GateMile
   # is told of five. A field that can't be read is nil.
   class Reader
     NAME_LENGTH = 120
-    # Characters of a number, a measure, a postcode or any other text that is parsed: bounded before any pattern reads it.
+    # Characters of a number, a measure, a postcode or any other text that is parsed: bounded before any pattern reads
+    # it.
     PARSED_LENGTH = 100
     # How deep lists and objects stand in one another, at most: a rule's tree takes some twenty.
     DEEPEST = 60
@@ -16,7 +17,8 @@ module GateMile
       # Opens the reader of a whole document.
       # @param document [Object] parsed JSON
       # @return [Reader]
-      # @raise [Invalid] where some text in it is no valid UTF-8, or a number no finite one: nothing else can be told of it
+      # @raise [Invalid] where some text in it is no valid UTF-8, or a number no finite one: nothing else can be told of
+      #   it
       def open(document)
         problems = unreadable(document)
         raise Invalid, problems if problems.any?
@@ -33,7 +35,10 @@ module GateMile
 
         case value
         when String then found << Problem.new(pointer: pointer, code: :not_utf8, numbers: {}) unless utf8?(value)
-        when Integer then found << Problem.new(pointer: pointer, code: :too_large, numbers: {}) if value.bit_length > BITS
+        when Integer then if value.bit_length > BITS
+                            found << Problem.new(pointer: pointer, code: :too_large,
+                                                 numbers: {})
+                          end
         when Float then found << Problem.new(pointer: pointer, code: :not_finite, numbers: {}) unless value.finite?
         when Array then value.each_with_index { |item, at| unreadable(item, "#{pointer}/#{at}", found, depth + 1) }
         when Hash then value.each { |key, item| unreadable_field(key, item, pointer, found, depth + 1) }

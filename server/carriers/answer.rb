@@ -4,8 +4,8 @@ require "json_schemer"
 
 module Server
   module Carriers
-    # Reads what a carrier answered, or says why it can't be used. Nothing that a carrier sends is taken on trust: what is
-    # not UTF-8, stands twice or contradicts itself is unusable.
+    # Reads what a carrier answered, or says why it can't be used. Nothing that a carrier sends is taken on trust: what
+    # is not UTF-8, stands twice or contradicts itself is unusable.
     class Answer
       SCHEMA = JSONSchemer.schema(JSON.parse(File.read(File.join(ROOT, "docs/formats/carrier-answer.schema.json"))))
       # Characters of what a carrier says that are kept.
@@ -35,12 +35,16 @@ module Server
 
           parsed
         rescue JSON::ParserError => e
-          raise Trouble.new(:unusable, e.message.include?("duplicate key") ? "A field stands in it twice" : "It is not JSON")
+          raise Trouble.new(:unusable,
+                            e.message.include?("duplicate key") ? "A field stands in it twice" : "It is not JSON")
         end
 
         # @param text [String, nil] of a carrier
         # @return [String, nil] what is shown of it
-        def said(text) = text.to_s.dup.force_encoding(Encoding::UTF_8).scrub("\uFFFD").gsub(/[[:cntrl:]]+/, " ").strip[0, SAID].presence
+        def said(text)
+          text.to_s.dup.force_encoding(Encoding::UTF_8).scrub("\uFFFD").gsub(/[[:cntrl:]]+/, " ").strip[0,
+                                                                                                        SAID].presence
+        end
       end
 
       # @param request [GateMile::CarrierRequest]

@@ -54,7 +54,13 @@ module Server
         raise Trouble.new(:silent, "No address is set") if @carrier.address.nil?
 
         status, text = Lines.open(@carrier.address, left) do |connection|
-          guarded ? Lines.guarded(@carrier) { answered(connection, verb, path, body) } : answered(connection, verb, path, body)
+          if guarded
+            Lines.guarded(@carrier) do
+              answered(connection, verb, path, body)
+            end
+          else
+            answered(connection, verb, path, body)
+          end
         end
         status == 200 ? text : [status, text]
       end
@@ -66,8 +72,8 @@ module Server
         [status, text]
       end
 
-      # Asking twice is safe: a question changes nothing. Once more where the connection was refused or lost. The whole call
-      # is under one deadline: headers that come drop by drop are late too.
+      # Asking twice is safe: a question changes nothing. Once more where the connection was refused or lost. The whole
+      # call is under one deadline: headers that come drop by drop are late too.
       def call(connection, verb, path, body)
         tries ||= 0
         raise Late unless left.positive?

@@ -7,9 +7,9 @@ require "stoplight"
 
 module Server
   module Carriers
-    # Connections to carriers, a pool for each scheme, host and port: one that hangs never takes the connections of another,
-    # and an address with https is never spoken to over a connection that was opened without it. And the breakers, which
-    # let one call through when the time to try again has come.
+    # Connections to carriers, a pool for each scheme, host and port: one that hangs never takes the connections of
+    # another, and an address with https is never spoken to over a connection that was opened without it. And the
+    # breakers, which let one call through when the time to try again has come.
     module Lines
       # What a breaker does is told on the Carriers page, not on the console.
       Stoplight.default_notifiers = []
@@ -28,8 +28,8 @@ module Server
         # @yieldparam connection [Faraday::Connection] to its origin
         # @return [Object] what the block returns
         # @raise [Trouble] :silent where none is free in time; the carrier is not to blame for that
-        def open(address, patience)
-          pool(origin(address)).with(timeout: [patience, 0].max) { |connection| yield connection }
+        def open(address, patience, &)
+          pool(origin(address)).with(timeout: [patience, 0].max, &)
         rescue ConnectionPool::TimeoutError
           raise Trouble.new(:silent, "Too many questions at once", own: true)
         end

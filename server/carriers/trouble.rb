@@ -2,8 +2,8 @@
 
 module Server
   module Carriers
-    # Raised where there is no answer of a carrier to read. status: what it is taken for, :silent, :refused or :unusable;
-    # said: what the carrier said, or why there is none; own: whether the carrier has no part in it.
+    # Raised where there is no answer of a carrier to read. status: what it is taken for, :silent, :refused or
+    # :unusable; said: what the carrier said, or why there is none; own: whether the carrier has no part in it.
     class Trouble < StandardError
       attr_reader :status, :said
 

@@ -23,8 +23,8 @@ module Server
       after_destroy { History.note(self, before: @row_before, after: nil) }
 
       class << self
-        # @return [Array<String>] the columns in which a merchant says something: a document, a copy and a book follow from
-        #   this list, and nothing else of a row does
+        # @return [Array<String>] the columns in which a merchant says something: a document, a copy and a book follow
+        #   from this list, and nothing else of a row does
         attr_reader :said
 
         # @param columns [Array<Symbol, String>]

@@ -18,11 +18,13 @@ module Server
       words :account, most: 120, required: false
       unlike_others :name, "carrier has this name"
       normalizes :address, with: ->(text) { text.strip.delete_suffix("/").presence }
-      validates :address, format: { with: ADDRESS, message: Words.of(:not_an_address) }, length: { maximum: 300 }, allow_nil: true
+      validates :address, format: { with: ADDRESS, message: Words.of(:not_an_address) }, length: { maximum: 300 },
+                          allow_nil: true
       validate { errors.add(:address, Words.of(:not_an_address)) if address && errors[:address].empty? && !reachable? }
       normalizes :secret, with: ->(text) { text.strip.presence }
       %i[account secret].each do |field|
-        validates field, format: { with: HEADER, message: Words.of(:no_header_signs) }, length: { maximum: 500 }, allow_nil: true
+        validates field, format: { with: HEADER, message: Words.of(:no_header_signs) }, length: { maximum: 500 },
+                         allow_nil: true
       end
       validate :readable_by_the_core
 

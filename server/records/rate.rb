@@ -35,7 +35,9 @@ module Server
       def self.forget_box(id)
         where("plan LIKE :id OR cost LIKE :id", id: "%#{sanitize_sql_like(id)}%").find_each do |rate|
           PLANS.each do |field|
-            ParcelBoxes.forget(rate[field]&.fetch("parcels", nil), id) { |left| rate[field] = rate[field].merge("parcels" => left) }
+            ParcelBoxes.forget(rate[field]&.fetch("parcels", nil), id) do |left|
+              rate[field] = rate[field].merge("parcels" => left)
+            end
           end
           rate.save!(validate: false) if rate.changed?
         end
@@ -54,7 +56,8 @@ module Server
 
       # @return [Hash] as in a book document
       def document
-        { "id" => id, "zone" => zone_id, "method" => shipping_method_id, **said.except("zone_id", "shipping_method_id") }
+        { "id" => id, "zone" => zone_id, "method" => shipping_method_id,
+          **said.except("zone_id", "shipping_method_id") }
       end
 
       private

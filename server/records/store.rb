@@ -4,7 +4,8 @@ module Server
   module Records
     # The shop: one row.
     class Store < Base
-      says :name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax, :method_order, :ship_from,
+      says :name, :country, :currency, :time_zone, :weight_unit, :length_unit, :prices_include_tax, :method_order,
+           :ship_from,
            :basis, :parcels, :zero_word, :nothing_text, :storefront, :holiday_region
 
       words :name

@@ -81,7 +81,8 @@ module Server
         def doubt(one, country)
           doubt = one[:doubt]
           name = doubt.country && Choices.country_name(doubt.country)
-          { **one.slice(:position, :line, :text), detail: Words.of(doubt.code, country: name || country), meant: doubt.meant, country: doubt.country }
+          { **one.slice(:position, :line, :text), detail: Words.of(doubt.code, country: name || country),
+                                                  meant: doubt.meant, country: doubt.country }
         end
 
         # @raise [Problem] 422 at /country

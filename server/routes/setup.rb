@@ -9,7 +9,8 @@ module Server
 
       def self.registered(app)
         app.get("/api/setup") { answer(Documents.setup) }
-        # The whole setup as a book file (docs/formats/book.schema.json); accounts and secrets of carriers are not in it.
+        # The whole setup as a book file (docs/formats/book.schema.json); accounts and secrets of carriers are not in
+        # it.
         app.get "/api/setup/export" do
           raise Problem.new(404, "There is no shop yet. Open one first.") unless Records::Store.current
 

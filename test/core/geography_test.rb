@@ -250,11 +250,9 @@ class GeographyTest < Minitest::Test
   # Every whole address that what is known may be the beginning of, as far as the areas above can tell them apart.
   def whole(fields)
     code = fields["postcode"]
-    codes = if fields["country"] == "FR" then [code]
-            elsif code.nil? then every_postcode(fields["country"])
-            elsif GateMile::Postcode.of(fields["country"], code).partial? then completions(fields["country"], code)
-            else [code]
-            end
+    codes = [code]
+    codes = every_postcode(fields["country"]) if code.nil? && fields["country"] != "FR"
+    codes = completions(fields["country"], code) if fields["country"] != "FR" && GateMile::Postcode.of(fields["country"], code)&.partial?
     codes.product(whole_regions(fields)).map { |postcode, region| fields.merge("postcode" => postcode, "region" => region) }
   end
 

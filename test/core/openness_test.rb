@@ -11,26 +11,37 @@ class OpennessTest < Minitest::Test
   def test_an_outer_region_leaves_the_ones_inside_it_open
     tenerife = { "kind" => "regions", "country" => "ES", "regions" => ["TF"] }
     shop = zoned([tenerife], [country("ES")])
-    landed = ->(region) { quote(shop, [line], { "country" => "ES", "region" => region }.compact).landing.dump.values_at("status", "zone", "candidates", "decides") }
+    landed = lambda { |region|
+      quote(shop, [line], { "country" => "ES", "region" => region }.compact).landing.dump.values_at("status", "zone", "candidates", "decides")
+    }
     assert_equal ["undetermined", nil, %w[z0 z1], "region"], landed.call("CN")
-    assert_equal [["zone", "z0", nil, nil], ["zone", "z1", nil, nil], ["zone", "z1", nil, nil]], (%w[TF GC MD].map { |region| landed.call(region) })
+    assert_equal([["zone", "z0", nil, nil], ["zone", "z1", nil, nil], ["zone", "z1", nil, nil]], %w[TF GC MD].map { |region| landed.call(region) })
     assert_equal ["undetermined", nil, %w[z0 z1], "region"], landed.call(nil)
     whole = zoned([{ "kind" => "regions", "country" => "ES", "regions" => ["CN"] }], [country("ES")])
     assert_equal "z0", quote(whole, [line], { "country" => "ES", "region" => "TF" }).landing.zone.id, "a region covers those inside it"
-    rule = ->(region) { { "id" => "r", "name" => "R", "when" => { "all" => [{ "fact" => "region", "country" => "ES", "of" => [region] }] }, "then" => [{ "kind" => "hide" }] } }
-    found = ->(of, region) { quote(zoned([country("ES")], rules: [rule.call(of)]), [line], { "country" => "ES", "region" => region }).methods.first.then { |one| [one.status, one.provisional] } }
+    rule = lambda { |region|
+      { "id" => "r", "name" => "R", "when" => { "all" => [{ "fact" => "region", "country" => "ES", "of" => [region] }] }, "then" => [{ "kind" => "hide" }] }
+    }
+    found = lambda { |of, region|
+      quote(zoned([country("ES")], rules: [rule.call(of)]), [line], { "country" => "ES", "region" => region }).methods.first.then do |one|
+        [one.status, one.provisional]
+      end
+    }
     assert_equal [[:available, [:region]], [:unavailable, []], [:available, []]], [found.call("TF", "CN"), found.call("TF", "TF"), found.call("TF", "MD")]
   end
 
   def test_a_shop_that_knows_only_the_world_asks_nobody_where
     world = [{ "kind" => "world" }]
-    assert_equal [:priced, "z0"], quote(zoned(world), [line], {}).then { |one| [one.status, one.landing.zone.id] }
+    assert_equal([:priced, "z0"], quote(zoned(world), [line], {}).then { |one| [one.status, one.landing.zone.id] })
     assert_equal :undetermined, quote(zoned(world, [country("GB")]), [line], {}).status
     assert_equal %w[z0 z1], quote(zoned(world, [country("GB")]), [line], {}).landing.dump["candidates"], "the world leaves no gap"
     assert_equal ["z0", nil], quote(zoned([country("GB")]), [line], {}).landing.dump["candidates"]
     every = GateMile::Countries::CODES.map { |code| country(code) }
     assert_equal %w[z0 z1], quote(zoned(every.first(100), every.drop(100)), [line], {}).landing.dump["candidates"], "every country is somebody's"
-    off = GateMile::Book.compile(document(zones: [{ "id" => "z0", "name" => "A", "areas" => world }, { "id" => "z1", "name" => "B", "active" => false, "areas" => [country("GB")] }], rates: []))
+    off = GateMile::Book.compile(document(
+                                   zones: [{ "id" => "z0", "name" => "A", "areas" => world },
+                                           { "id" => "z1", "name" => "B", "active" => false, "areas" => [country("GB")] }], rates: []
+                                 ))
     assert_equal "z0", quote(off, [line], {}).landing.zone.id
   end
 
@@ -53,16 +64,23 @@ class OpennessTest < Minitest::Test
   def test_a_narrowed_rate_without_the_postcode
     inside = [{ "kind" => "country", "country" => "GB", "only" => ["TR"] }]
     shop = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => flat("4.00"), "areas" => inside }])
-    found = ->(postcode) { quote(shop, [line], { "country" => "GB", "postcode" => postcode }.compact).then { |one| [one.status, one.methods.first.price&.to_s, one.methods.first.provisional] } }
-    assert_equal [[:priced, "4.00", [:postcode]], [:priced, "4.00", []], [:nothing_available, nil, []]], [found.call(nil), found.call("TR29 4ZZ"), found.call("PA2 0AB")]
+    found = lambda { |postcode|
+      quote(shop, [line], { "country" => "GB", "postcode" => postcode }.compact).then do |one|
+        [one.status, one.methods.first.price&.to_s, one.methods.first.provisional]
+      end
+    }
+    assert_equal [[:priced, "4.00", [:postcode]], [:priced, "4.00", []], [:nothing_available, nil, []]],
+                 [found.call(nil), found.call("TR29 4ZZ"), found.call("PA2 0AB")]
     assert_includes quote(shop, [line], to("GB")).methods.first.reckoning.map(&:code), :"rate.narrowed_perhaps"
     grid = { "schedule" => { "kind" => "grid", "rows" => { "measure" => "quantity", "at" => ["0"] }, "cells" => [%w[2 5]],
-                             "columns" => { "areas" => [{ "name" => "In", "areas" => inside }, { "name" => "Out", "areas" => [country("GB").merge("except" => ["TR"])] }] } } }
+                             "columns" => { "areas" => [{ "name" => "In", "areas" => inside }, { "name" => "Out",
+                                                                                                 "areas" => [country("GB").merge("except" => ["TR"])] }] } } }
     shop = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => grid }], store: STORE.merge("nothing_text" => "Sorry."))
     open = quote(shop, [line], to("GB"))
     assert_equal [:undetermined, :incomplete, [:postcode], nil], [open.status, open.methods.first.status, open.methods.first.provisional, open.text]
     assert_equal :priced, quote(shop, [line], { "country" => "GB", "postcode" => "PA2 0AB" }).status
-    both = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => grid }, { "id" => "s", "zone" => "uk", "method" => "n", "active" => false, "plan" => flat("1") }])
+    both = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => grid },
+                        { "id" => "s", "zone" => "uk", "method" => "n", "active" => false, "plan" => flat("1") }])
     assert_equal :undetermined, quote(both, [line], to("GB")).status
     assert_equal %i[incomplete unavailable], quote(both, [line], to("GB")).methods.map(&:status)
   end
@@ -73,7 +91,9 @@ class OpennessTest < Minitest::Test
     rule = ->(tree, action = { "kind" => "hide", "methods" => ["m"] }) { { "id" => "r", "name" => "R", "when" => tree, "then" => [action] } }
     scotland = { "fact" => "postcode", "country" => "GB", "of" => ["IV"] }
     found = lambda do |rules, postcode = nil|
-      quote(book(offers: [free], rules: rules), [line], { "country" => "GB", "postcode" => postcode }.compact).methods.to_h { |one| [one[:method], [one.price&.to_s, one.provisional]] }
+      quote(book(offers: [free], rules: rules), [line], { "country" => "GB", "postcode" => postcode }.compact).methods.to_h do |one|
+        [one[:method], [one.price&.to_s, one.provisional]]
+      end
     end
     hides = [rule.call({ "all" => [scotland] })]
     assert_equal({ "m" => ["0.00", [:postcode]], "n" => [nil, [:postcode]] }, found.call(hides))
@@ -81,10 +101,13 @@ class OpennessTest < Minitest::Test
     assert_equal({ "m" => ["0.00", []], "n" => [nil, []] }, found.call(hides, "TR29 4ZZ"))
     # The other way round: as long as nothing is said it is hidden, and if it comes the paid one goes.
     assert_equal({ "n" => ["3.00", [:postcode]], "m" => [nil, [:postcode]] }, found.call([rule.call({ "none" => [scotland] })]))
-    assert_equal [["0.00", [:postcode]], [nil, [:postcode]]], found.call([rule.call({ "all" => [scotland] }, { "kind" => "add", "amount" => "1.00", "methods" => ["m"] })]).values
-    assert_equal [nil, []], found.call([rule.call({ "all" => [scotland] }, { "kind" => "message", "text" => "Far", "methods" => ["m"] })])["n"], "a message changes no price"
+    assert_equal [["0.00", [:postcode]], [nil, [:postcode]]],
+                 found.call([rule.call({ "all" => [scotland] }, { "kind" => "add", "amount" => "1.00", "methods" => ["m"] })]).values
+    assert_equal [nil, []], found.call([rule.call({ "all" => [scotland] }, { "kind" => "message", "text" => "Far", "methods" => ["m"] })])["n"],
+                 "a message changes no price"
     # Narrowed to a part of its zone.
-    shop = book(offers: [free], rates: [{ "id" => "a", "zone" => "uk", "method" => "m", "plan" => flat("4"), "areas" => [country("GB").merge("only" => ["TR"])] },
+    shop = book(offers: [free], rates: [{ "id" => "a", "zone" => "uk", "method" => "m", "plan" => flat("4"),
+                                          "areas" => [country("GB").merge("only" => ["TR"])] },
                                         { "id" => "b", "zone" => "uk", "method" => "n", "plan" => flat("3") }])
     assert_equal({ "m" => [:postcode], "n" => [:postcode] }, quote(shop, [line], to("GB")).methods.to_h { |one| [one[:method], one.provisional] })
     # Two free ones: as long as one of them is sure, nothing comes back.
@@ -121,7 +144,10 @@ class OpennessTest < Minitest::Test
   def test_a_rule_by_the_value_of_ordinary_lines_looks_at_those_of_its_method
     goods = [{ "sku" => "A", "name" => "A", "price" => "30.00" }, { "sku" => "P", "name" => "Pallet", "price" => "90.00", "treatments" => ["t"] }]
     apart = [{ "id" => "t", "name" => "Own", "methods" => ["m"], "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "9.00" } } }]
-    over = ->(basis) { [{ "id" => "r", "name" => "R", "when" => { "all" => [{ "fact" => "value", "from" => "100.00", "basis" => basis }.compact] }, "then" => [{ "kind" => "off", "amount" => "1.00" }] }] }
+    over = lambda { |basis|
+      [{ "id" => "r", "name" => "R", "when" => { "all" => [{ "fact" => "value", "from" => "100.00", "basis" => basis }.compact] },
+         "then" => [{ "kind" => "off", "amount" => "1.00" }] }]
+    }
     pays = lambda do |basis, store = STORE|
       quote(book(products: goods, treatments: apart, rules: over.call(basis), store: store), [line("A"), line("P")], to("GB"))
         .then { |one| [one.methods.to_h { |method| [method[:method], method.price.to_s] }, one.verdicts.first.held?] }
@@ -131,8 +157,9 @@ class OpennessTest < Minitest::Test
     assert_equal [{ "m" => "13.50", "n" => "2.00" }, true], pays.call({ "lines" => "ordinary" })
     assert_equal [{ "m" => "13.50", "n" => "2.00" }, true], pays.call(nil, STORE.merge("basis" => { "lines" => "ordinary" }))
     assert_equal [{ "m" => "12.50", "n" => "2.00" }, true], pays.call({ "lines" => "all" }, STORE.merge("basis" => { "lines" => "ordinary" }))
-    pieces = GateMile::PriceLines.new(book(products: goods, treatments: apart, rules: over.call({ "lines" => "ordinary" })), cart({ "lines" => [line("A"), line("P")], "destination" => to("GB") }),
-                                      "quantity", 12, at: AT).of
+    shop = book(products: goods, treatments: apart, rules: over.call({ "lines" => "ordinary" }))
+    sent = cart({ "lines" => [line("A"), line("P")], "destination" => to("GB") })
+    pieces = GateMile::PriceLines.new(shop, sent, "quantity", 12, at: AT).of
     assert_equal([["uk-m", [1, 3], [4, 12]], ["uk-n", [1, 12]]], pieces.map { |rate, list| [rate, *list.map { |piece| [piece.from, piece.to] }] })
   end
 
@@ -143,16 +170,22 @@ class OpennessTest < Minitest::Test
     shop = GateMile::Book.compile(document(store: store)).store
     resolved = ->(own) { shop.basis_for(own && GateMile::Basis.own(GateMile::Reader.new(own))).dump }
     whole = { "discounts" => "before", "tax" => "without", "lines" => "all" }
-    assert_equal [whole, whole.merge("tax" => "with"), whole.merge("lines" => "ordinary")], [resolved.call(nil), resolved.call({ "tax" => "with" }), resolved.call({ "lines" => "ordinary" })]
+    assert_equal [whole, whole.merge("tax" => "with"), whole.merge("lines" => "ordinary")],
+                 [resolved.call(nil), resolved.call({ "tax" => "with" }), resolved.call({ "lines" => "ordinary" })]
     own = { "lines" => "shipping" }
     offer = { "id" => "o", "name" => "O", "threshold" => { "measure" => "value", "from" => "10.00", "basis" => own }, "effect" => { "kind" => "free" } }
     shop = book(store: store, offers: [offer], rules: [])
     assert_equal own, shop.dump["offers"][0]["threshold"]["basis"], "what was not said is not made up when it is written"
     sent = { "name" => "X", "quantity" => 1, "unit_price" => "10.00", "discount" => "3.00" }
     assert_equal "0.00", quote(shop, [sent], to("GB")).methods.first.price.to_s, "10.00 before the discount and without tax, as the store counts"
-    steps = { "kind" => "steps", "measure" => "value", "steps" => [{ "at" => "0", "amount" => "1" }, { "at" => "10.00", "amount" => "2" }, { "at" => "12.00", "amount" => "3" }] }
-    plan = ->(basis) { book(store: store, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => { "schedule" => steps, "basis" => basis }.compact }]) }
-    assert_equal(%w[2.00 3.00 1.00], [nil, { "tax" => "with" }, { "discounts" => "after" }].map { |basis| quote(plan.call(basis), [sent], to("GB")).methods.first.price.to_s })
+    steps = { "kind" => "steps", "measure" => "value",
+              "steps" => [{ "at" => "0", "amount" => "1" }, { "at" => "10.00", "amount" => "2" }, { "at" => "12.00", "amount" => "3" }] }
+    plan = lambda { |basis|
+      book(store: store, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => { "schedule" => steps, "basis" => basis }.compact }])
+    }
+    assert_equal(%w[2.00 3.00 1.00], [nil, { "tax" => "with" }, { "discounts" => "after" }].map do |basis|
+      quote(plan.call(basis), [sent], to("GB")).methods.first.price.to_s
+    end)
   end
 
   def test_an_offers_name_never_lies
@@ -160,10 +193,14 @@ class OpennessTest < Minitest::Test
     apart = [{ "id" => "t", "name" => "Own", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1.75" } } }]
     offer = { "id" => "o", "name" => "O", "label" => "Free from £75", "effect" => { "kind" => "free" } }
     found = lambda do |change, *skus, rules: []|
-      quote(book(products: goods, treatments: apart, offers: [offer.merge(change)], rules: rules, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => flat("4.50") }]),
-            skus.map { |sku| line(sku) }, to("GB")).methods.first.then { |one| [one.name, one.price.to_s] }
+      quote(book(products: goods, treatments: apart, offers: [offer.merge(change)], rules: rules, rates: [{ "id" => "r", "zone" => "uk", "method" => "m",
+                                                                                                            "plan" => flat("4.50") }]),
+            skus.map { |sku| line(sku) }, to("GB")).methods.first.then do |one|
+        [one.name, one.price.to_s]
+      end
     end
-    assert_equal [["Free from £75", "0.00"], %w[Tracked 1.75], ["Free from £75", "0.00"]], [found.call({}, "A"), found.call({}, "A", "F"), found.call({ "own_prices" => true }, "A", "F")]
+    assert_equal [["Free from £75", "0.00"], %w[Tracked 1.75], ["Free from £75", "0.00"]],
+                 [found.call({}, "A"), found.call({}, "A", "F"), found.call({ "own_prices" => true }, "A", "F")]
     assert_equal ["Kits only", "1.75"], found.call({ "label_more" => "Kits only" }, "A", "F")
     assert_equal %w[Tracked 2.50], found.call({ "effect" => { "kind" => "free", "most" => "2.00" } }, "A"), "capped, so not free"
     fixed = { "label" => "Only £2", "effect" => { "kind" => "fixed", "amount" => "2.00" } }

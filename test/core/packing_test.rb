@@ -152,14 +152,17 @@ class PackingTest < Minitest::Test
     random = Random.new(12)
     40.times do
       shop = book(store: STORE.merge("boxes" => boxes, "parcels" => [{ "kind" => "boxes" }, { "kind" => "one", "up_to" => "3 kg" }].sample(random: random)))
-      lines = Array.new(random.rand(2..6)) { |at| line.call("G#{at}", random.rand(1..9), format("%.1f", random.rand(1..29)/10r)).merge("unit_price" => "#{random.rand(1..9)}.00") }
+      lines = Array.new(random.rand(2..6)) do |at|
+        line.call("G#{at}", random.rand(1..9), format("%.1f", random.rand(1..29)/10r)).merge("unit_price" => "#{random.rand(1..9)}.00")
+      end
       assert_equal asked(shop, lines), asked(shop, lines.shuffle(random: random)), lines.inspect
     end
   end
 
   def test_goods_are_told_apart_by_what_they_are
     ropes = [%w[R1 3.00], %w[R2 9.00]].map { |sku, price| { "sku" => sku, "name" => "Rope", "price" => price, "weight" => "1 kg", "size" => size(10, 10, 10) } }
-    shop = book(products: ropes, store: STORE.merge("boxes" => [{ "id" => "b", "name" => "B", "size" => size(40, 40, 40) }], "parcels" => { "kind" => "boxes" }))
+    shop = book(products: ropes,
+                store: STORE.merge("boxes" => [{ "id" => "b", "name" => "B", "size" => size(40, 40, 40) }], "parcels" => { "kind" => "boxes" }))
     basket = shop.basket(cart({ "lines" => [line("R1", 2), line("R2", 3), line("r1", 1)] }))
     parcel = basket.loads(basket.shipping, shop.store.basis, shop.store.parcels, basket.shipping).parcels.first
     assert_equal [["r1", "Rope", 3], ["r2", "Rope", 3]], parcel.contents.map(&:to_a)
@@ -173,7 +176,11 @@ class PackingTest < Minitest::Test
   # A bound on its work, counted and not timed: many kinds of goods over many boxes end after a stated number of looks.
   def test_the_work_of_one_attempt_is_bounded
     random = Random.new(5)
-    boxes = Array.new(25) { |at| box("b#{at}", Array.new(3) { random.rand(15..80) }, cost: [nil, "0.#{random.rand(20..99)}"].sample(random: random), up_to: at.odd? ? "25 kg" : nil) }
+    boxes = Array.new(25) do |at|
+      box("b#{at}", Array.new(3) do
+        random.rand(15..80)
+      end, cost: [nil, "0.#{random.rand(20..99)}"].sample(random: random), up_to: at.odd? ? "25 kg" : nil)
+    end
     items = Array.new(220) { item(Array.new(3) { random.rand(1..14) }, times: 20, grams: random.rand(50..1500)) }
     packing = GateMile::Packing.new(boxes)
     items -= packing.misfits(items)

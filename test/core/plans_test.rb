@@ -87,18 +87,22 @@ class PlansTest < Minitest::Test
   end
 
   def test_a_class_charged_for_each_unit_is_priced_one_unit_at_a_time
-    weight = { "kind" => "steps", "measure" => "weight", "edges" => "from", "steps" => [{ "at" => "0 kg", "amount" => "2.00" }, { "at" => "2 kg", "amount" => "5.00" }] }
+    weight = { "kind" => "steps", "measure" => "weight", "edges" => "from",
+               "steps" => [{ "at" => "0 kg", "amount" => "2.00" }, { "at" => "2 kg", "amount" => "5.00" }] }
     first = { "kind" => "first", "first" => "6.00", "additional" => "1.50" }
-    of = ->(charge, schedule, **more) { { "group" => "class", "classes" => [{ "class" => "s", "charge" => charge, "schedule" => schedule }], **more.transform_keys(&:to_s) } }
+    of = lambda { |charge, schedule, **more|
+      { "group" => "class", "classes" => [{ "class" => "s", "charge" => charge, "schedule" => schedule }], **more.transform_keys(&:to_s) }
+    }
     small = { "name" => "Small", "quantity" => 3, "unit_price" => "1", "weight" => "1 kg", "class" => "s" }
     heavy = small.merge("name" => "Heavy", "quantity" => 2, "weight" => "4 kg")
     price = ->(plan, *lines) { price_of(plan, *lines, classes: [{ "id" => "s", "name" => "s" }]) }
     assert_equal %w[6.00 5.00], [price.call(of.call("unit", weight), small), price.call(of.call("once", weight), small)]
     assert_equal "16.00", price.call(of.call("unit", weight), small, heavy), "3 of 2.00 and 2 of 5.00: each by its own weight"
-    assert_equal %w[5.00 2.00], [price.call(of.call("unit", weight, combine: "highest"), small, heavy), price.call(of.call("unit", weight, combine: "lowest"), small, heavy)]
+    assert_equal %w[5.00 2.00],
+                 [price.call(of.call("unit", weight, combine: "highest"), small, heavy), price.call(of.call("unit", weight, combine: "lowest"), small, heavy)]
     # For each unit every one is a first one; once, the others of the class are additional.
     assert_equal %w[18.00 9.00], [price.call(of.call("unit", first), small), price.call(of.call("once", first), small)]
-    assert_equal %w[9.00 9.00], (%w[unit once].map { |charge| price.call(of.call(charge, first, combine: "dearest_first"), small) })
+    assert_equal(%w[9.00 9.00], %w[unit once].map { |charge| price.call(of.call(charge, first, combine: "dearest_first"), small) })
   end
 
   def test_only_an_amount_of_nothing_that_was_typed_is_a_chosen_zero
@@ -112,29 +116,34 @@ class PlansTest < Minitest::Test
     classes = %w[c d].map { |id| { "id" => id, "name" => id } }
     mixed = lambda do |combine|
       plan = { "group" => "class", "combine" => combine, "minimum" => "4", "classes" => [{ "class" => "c", "schedule" => tenth },
-                                                                                       { "class" => "d", "schedule" => { "kind" => "flat", "amount" => "0" } }] }
+                                                                                         { "class" => "d",
+                                                                                           "schedule" => { "kind" => "flat", "amount" => "0" } }] }
       price_of(plan, free.merge("class" => "c"), free.merge("name" => "Y", "class" => "d"), classes: classes)
     end
-    assert_equal %w[4.00 4.00 0.00], (%w[sum highest lowest].map { |combine| mixed.call(combine) }), "a sum was chosen where all of it was"
+    assert_equal %w[4.00 4.00 0.00], %w[sum highest lowest].map { |combine| mixed.call(combine) }, "a sum was chosen where all of it was"
   end
 
   def test_units_in_any_case_are_one_unit
-    { "weight" => ["0 KG", "2 Kg", "5 kG"], "billable_weight" => ["0 Lb", "3 LB"], "longest" => ["0 IN", "20 In", "1 M"], "volume" => ["0 L", "2 L", "9000 CM3"] }
+    { "weight" => ["0 KG", "2 Kg", "5 kG"], "billable_weight" => ["0 Lb", "3 LB"], "longest" => ["0 IN", "20 In", "1 M"],
+      "volume" => ["0 L", "2 L", "9000 CM3"] }
       .each do |measure, edges|
-        steps = { "kind" => "steps", "measure" => measure, "steps" => edges.map { |at| { "at" => at, "amount" => "1", "each" => "0.10", "increment" => edges.last } } }
+        steps = { "kind" => "steps", "measure" => measure, "steps" => edges.map do |at|
+          { "at" => at, "amount" => "1", "each" => "0.10", "increment" => edges.last }
+        end }
         grid = { "kind" => "grid", "rows" => { "measure" => measure, "at" => edges }, "columns" => { "measure" => measure, "at" => edges },
                  "cells" => edges.map { edges.map { "2.00" } } }
         [steps, grid].each do |schedule|
           plan = GateMile::Plan.parse({ "schedule" => schedule }, GateMile::Currency["GBP"])
           assert_equal plan.dump, GateMile::Plan.parse(JSON.parse(JSON.generate(schedule).downcase).then { |small| { "schedule" => small } }, GateMile::Currency["GBP"]).dump
-          line = { "name" => "X", "quantity" => 2, "unit_price" => "1", "weight" => "7 KG", "size" => { "length" => "30 CM", "width" => "4 In", "height" => "0.1 M" } }
+          line = { "name" => "X", "quantity" => 2, "unit_price" => "1", "weight" => "7 KG",
+                   "size" => { "length" => "30 CM", "width" => "4 In", "height" => "0.1 M" } }
           shop = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => { "schedule" => schedule } }])
           assert_equal :available, quote(shop, [line], to("GB")).methods.first.status, "#{measure} #{schedule["kind"]}"
           refute_empty GateMile::PriceLines.new(shop, cart({ "lines" => [line] }), "weight", 20 * GateMile::Weight::UNITS["kg"], at: AT).of["r"]
         end
       end
     list = GateMile::FromTo.new([["0", "5 KG", "1.00"], ["5 KG", "10 Kg", "2.00"]], "weight", "up_to", GateMile::Currency["GBP"], unit: "kg")
-    assert_equal ["0 kg", "5 kg", "10 kg"], (list.steps.map { |step| step["at"] })
+    assert_equal(["0 kg", "5 kg", "10 kg"], list.steps.map { |step| step["at"] })
     threshold = book(offers: [{ "id" => "o", "name" => "O", "threshold" => { "measure" => "weight", "from" => "5 KG" }, "effect" => { "kind" => "free" } }])
     assert_equal "5 kg", threshold.offers.first.threshold.from.text
     refute_empty quote(threshold, [line], to("GB")).dump["offers"]

@@ -8,14 +8,17 @@ class ReadingTest < Minitest::Test
   include CoreSupport
 
   RICH = JSON.parse(File.read(File.join(ROOT, "demo/book.json"))).merge(
-    "products" => [{ "sku" => "A", "name" => "A", "price" => "3.50", "weight" => "0.4 kg", "size" => { "length" => "9 cm", "width" => "4 cm", "height" => "2 cm" } },
+    "products" => [{ "sku" => "A", "name" => "A", "price" => "3.50", "weight" => "0.4 kg", "size" => { "length" => "9 cm", "width" => "4 cm",
+                                                                                                       "height" => "2 cm" } },
                    { "sku" => "B", "name" => "B", "price" => "80.00", "weight" => "30 LB", "hazardous" => true, "tags" => ["big"] }]
   )
   # What people and programs put where something else belongs. No JSON says bytes of another encoding, but a program may.
   ODD = [nil, true, false, 0, -1, 7, 1.5, 10**40, Float::INFINITY, "", " ", "0", "-3", "5 KG", "12 Lb", "3 IN", "1e9", "XYZ", "2026-13-45", "2026-02-30T25:00",
-         "\xFF\xFEa", "caf\xE9".dup.force_encoding("ISO-8859-1"), "a\u0000b", "é\u0301", "x" * 5000, "#{"a" * 3000}!", "9" * 4000, ["\xC3"], { "\xC3" => 1 }, [], {},
+         "\xFF\xFEa", "caf\xE9".dup.force_encoding("ISO-8859-1"), "a\u0000b", "é\u0301", "x" * 5000, "#{"a" * 3000}!", "9" * 4000, ["\xC3"], { "\xC3" => 1 },
+         [], {},
          [[]], [nil], { "kind" => "steps", "measure" => "weight", "steps" => [{ "at" => "0 KG", "amount" => "1" }] }].freeze
-  CART = { "lines" => [{ "sku" => "A", "quantity" => 3 }, { "sku" => "B", "quantity" => 1 }, { "name" => "Made to order", "quantity" => 2, "unit_price" => "9.00", "weight" => "1 KG" }],
+  CART = { "lines" => [{ "sku" => "A", "quantity" => 3 }, { "sku" => "B", "quantity" => 1 }, { "name" => "Made to order", "quantity" => 2,
+                                                                                               "unit_price" => "9.00", "weight" => "1 KG" }],
            "destination" => { "country" => "GB", "region" => "CON", "postcode" => "TR29 4ZZ", "lines" => ["1 Quay", "PO Box 3"] }, "group" => "Trade",
            "coupons" => ["KEEL"], "promotions" => ["Spring"], "offer_uses" => { "free" => 2 }, "order_discount" => "1.00" }.freeze
 
@@ -58,7 +61,9 @@ class ReadingTest < Minitest::Test
       assert_equal([["/lines/0/name", :not_utf8]], problems_of { cart({ "lines" => [{ "name" => name, "quantity" => 1 }] }) })
       assert_equal([["", :not_utf8]], problems_of { GateMile::Plan.parse({ name => 1 }, GateMile::Currency["GBP"]) })
     end
-    assert_equal([["/lines/0/unit_price", :not_finite]], problems_of { cart({ "lines" => [{ "name" => "A", "quantity" => 1, "unit_price" => Float::INFINITY }] }) })
+    assert_equal([["/lines/0/unit_price", :not_finite]], problems_of do
+      cart({ "lines" => [{ "name" => "A", "quantity" => 1, "unit_price" => Float::INFINITY }] })
+    end)
     deep = (1..80).inject({ "all" => [] }) { |tree, _| { "all" => [tree] } }
     found = problems_of { book(rules: [{ "id" => "r", "name" => "R", "when" => deep, "then" => [] }]) }
     assert_equal [:nested], found.map(&:last)
@@ -71,8 +76,10 @@ class ReadingTest < Minitest::Test
     steps = { "kind" => "steps", "measure" => "value", "steps" => [{ "at" => "0", "amount" => "1" }, { "at" => "-5", "amount" => "x" }] }
     parts = { store: { **STORE, "currency" => "QQQ", "boxes" => [{ "id" => "b", "name" => "B", "size" => {}, "cost" => "1.00" }] },
               rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => { "schedule" => steps, "minimum" => "1.00", "ending" => "0.95" } }],
-              offers: [{ "id" => "o", "name" => "O", "threshold" => { "measure" => "value", "from" => "75.00" }, "effect" => { "kind" => "off", "amount" => "1.00" } }],
-              rules: [{ "id" => "q", "name" => "Q", "when" => { "all" => [{ "fact" => "value", "from" => "1.00" }] }, "then" => [{ "kind" => "add", "amount" => "1.00" }] }] }
+              offers: [{ "id" => "o", "name" => "O", "threshold" => { "measure" => "value", "from" => "75.00" },
+                         "effect" => { "kind" => "off", "amount" => "1.00" } }],
+              rules: [{ "id" => "q", "name" => "Q", "when" => { "all" => [{ "fact" => "value", "from" => "1.00" }] },
+                        "then" => [{ "kind" => "add", "amount" => "1.00" }] }] }
     found = problems_of { book(**parts) }
     assert_includes found, ["/store/currency", :unknown_currency]
     assert_includes found, ["/rates/0/plan/schedule/steps/1/at", :negative]
@@ -92,10 +99,10 @@ class ReadingTest < Minitest::Test
   # Nothing takes long however long it is: lengths are bounded before any pattern reads them.
   def test_long_texts_are_refused_by_their_length
     long = ["#{"a" * 60_000}!", "1" * 60_000, " " * 60_000, "1#{" " * 60_000}x", "9 #{"k" * 60_000}", "A#{" TO " * 9000}"]
-    [GateMile::Weight, GateMile::Length, GateMile::Volume].each { |measure| long.each { |text| assert_equal :not_a_measure, malformed { measure.parse(text) } } }
+    [GateMile::Weight, GateMile::Length, GateMile::Volume].each { |measure| long.each { |text| assert_equal(:not_a_measure, malformed { measure.parse(text) }) } }
     long.each do |text|
-      assert_equal :not_an_amount, malformed { GateMile::Money.parse(text, GateMile::Currency["GBP"]) }
-      assert_includes %i[bad_clause bad_range], malformed { GateMile::Clause.parse(text, "DE") }
+      assert_equal(:not_an_amount, malformed { GateMile::Money.parse(text, GateMile::Currency["GBP"]) })
+      assert_includes(%i[bad_clause bad_range], malformed { GateMile::Clause.parse(text, "DE") })
       assert_equal([["/lines/0/weight", :too_long]], problems_of { cart({ "lines" => [{ "name" => "A", "quantity" => 1, "weight" => text }] }) })
     end
   end

@@ -16,7 +16,9 @@ class SlipsTest < Minitest::Test
     ["BT9 SAA", "BT9, 5AA", "BT9\u00a05AA", "bt9.5aa", "\uFF22\uFF34\uFF19 \uFF15AA", "BT9 5A", "BT9 5", "BT9SAA", "BT95AA"].each do |text|
       assert_equal %w[BT BT9], levels(text).first(2), text
     end
-    { "EH1 OAA" => %w[EH EH1], "IM1 OAA" => %w[IM IM1], "W1A OAX" => %w[W W1 W1A], "PA2 OAB" => %w[PA PA2] }.each { |text, wanted| assert_equal wanted, levels(text).first(wanted.size) }
+    { "EH1 OAA" => %w[EH EH1], "IM1 OAA" => %w[IM IM1], "W1A OAX" => %w[W W1 W1A], "PA2 OAB" => %w[PA PA2] }.each do |text, wanted|
+      assert_equal wanted, levels(text).first(wanted.size)
+    end
     %w[BTX 1AA B! NOWHERE BIRMINGHAM].each { |text| assert_equal [text], levels(text) }
     refute(%w[BTX NOWHERE BIRMINGHAM].any? { |text| clause("B").match?(GateMile::Postcode.of("GB", text), true) })
     assert_equal ["BT"], levels("BT95AAX")[0...-1], "an area and nothing below it"
@@ -41,8 +43,9 @@ class SlipsTest < Minitest::Test
 
   def test_what_is_told
     told = ->(country, text) { GateMile::Place.of(GateMile::Address.new(country: country, postcode: text)).remarks(GateMile::Address.new(country: country, postcode: text)) }
-    { ["GB", "BT9 SAA"] => [:malformed_postcode], ["GB", "BT9 5AA"] => [], ["GB", "BT9"] => [], ["GB", "IV1 1A"] => [:unfinished_postcode],
-      ["GB", "IV1 1"] => [:unfinished_postcode], %w[GB BTX] => [:malformed_postcode], %w[US 2134] => [:lost_zero], %w[AU 800] => [:lost_zero], %w[US 02134] => [],
+    { ["GB", "BT9 SAA"] => [:malformed_postcode], ["GB", "BT9 5AA"] => [], %w[GB BT9] => [], ["GB", "IV1 1A"] => [:unfinished_postcode],
+      ["GB", "IV1 1"] => [:unfinished_postcode], %w[GB BTX] => [:malformed_postcode], %w[US 2134] => [:lost_zero], %w[AU 800] => [:lost_zero],
+      %w[US 02134] => [],
       %w[US 213] => [], %w[AT 101] => [], %w[DE 1067] => [:lost_zero], %w[US 21345678901] => [:malformed_postcode], %w[LV LV-1010] => [], %w[DE D-10115] => [] }
       .each { |(country, text), wanted| assert_equal wanted, told.call(country, text), "#{country} #{text}" }
     quote = quote(book, [line], { "country" => "GB", "postcode" => "IM1 OAA" })
@@ -51,10 +54,11 @@ class SlipsTest < Minitest::Test
 
   def test_a_sector_is_no_district
     sector = clause("PA2 0")
-    assert_equal ["PA2 0", true, false], [sector.text, sector.match?(GateMile::Postcode.of("GB", "PA2 0AB"), true), sector.match?(GateMile::Postcode.of("GB", "PA20 9XX"), true)]
+    assert_equal ["PA2 0", true, false],
+                 [sector.text, sector.match?(GateMile::Postcode.of("GB", "PA2 0AB"), true), sector.match?(GateMile::Postcode.of("GB", "PA20 9XX"), true)]
     zones = zones_of([area("GB", only: ["PA2 0"])], [area("GB")])
     assert_equal(%w[z0 z1 z1], ["PA2 0AB", "PA2 9AB", "PA20 0AB"].map { |text| land(zones, "GB", text).zone.id })
-    assert_equal ["undetermined", "postcode"], land(zones, "GB", "PA2").dump.values_at("status", "decides")
+    assert_equal %w[undetermined postcode], land(zones, "GB", "PA2").dump.values_at("status", "decides")
     assert_equal "z0", land(zones, "GB", "PA2 0A").zone.id, "what is known of the inward code is in the sector"
     assert_empty(GateMile::ZoneFindings.new(zones).list.reject { |finding| finding.harm == :note })
   end
@@ -64,7 +68,9 @@ class SlipsTest < Minitest::Test
     random = Random.new(32)
     clauses = ["IV", "IV1", "IV1 1AA", "IV1 1", "IV11", "IV1#", "IV1@", "IV1 1@@", "IV1 #AA", "EC1", "EC1A", "EC1A 1BB", "IV10 to IV15"]
     250.times do
-      parts = Array.new(random.rand(1..3)) { [area("GB", only: clauses.sample(random.rand(0..2), random: random), except: clauses.sample(random.rand(0..2), random: random))] }
+      parts = Array.new(random.rand(1..3)) do
+        [area("GB", only: clauses.sample(random.rand(0..2), random: random), except: clauses.sample(random.rand(0..2), random: random))]
+      end
       zones = zones_of(*parts)
       text = ["IV", "IV1", "IV1 1", "IV1 1A", "EC1", "EC1A", "EC1A 1"].sample(random: random)
       whole = completions(text).map { |code| land(zones, "GB", code).zone&.id }.uniq
@@ -75,9 +81,9 @@ class SlipsTest < Minitest::Test
   end
 
   def test_clauses_and_addresses_are_read_alike
-    { ["LV", "LV-1010"] => %w[1010 LV-1010 LV1010], ["DE", "DE-10115"] => %w[10115 D-10115 DE10115], %w[AD AD500] => %w[500 AD500 ad-500],
+    { %w[LV LV-1010] => %w[1010 LV-1010 LV1010], %w[DE DE-10115] => %w[10115 D-10115 DE10115], %w[AD AD500] => %w[500 AD500 ad-500],
       %w[US 45202-1234] => %w[45202 45202-9999 452021234], ["SE", "S-111 22"] => ["111 22", "SE-11122"], ["DE", "DE-10000 to DE-19999"] => %w[D-12345 12345],
-      ["DE", "D-1011#"] => %w[10115], ["MD", "MD-20"] => %w[MD-2001 2001], ["NL", "NL 1012 AB"] => ["1012AB", "NL-1012 ab"] }.each do |(country, text), addresses|
+      ["DE", "D-1011#"] => %w[10115], %w[MD MD-20] => %w[MD-2001 2001], ["NL", "NL 1012 AB"] => ["1012AB", "NL-1012 ab"] }.each do |(country, text), addresses|
       addresses.each { |code| assert GateMile::Clause.parse(text, country).match?(GateMile::Postcode.of(country, code), false), "#{country} #{text} #{code}" }
     end
     random = Random.new(33)
@@ -85,7 +91,9 @@ class SlipsTest < Minitest::Test
       60.times do
         form = GateMile::Postcode::FORMS.fetch(country, "@@# #@@")
         code = form.gsub("#") { random.rand(1..9).to_s }.gsub(/[@*]/) { ("A".."Z").to_a.sample(random: random) }
-        dressed = ["#{country}-#{code}", code.downcase, code.chars.join(" "), "#{code[0..1]}.#{code[2..]}"].select { |text| country != "GB" || !text.start_with?("GB") }
+        dressed = ["#{country}-#{code}", code.downcase, code.chars.join(" "), "#{code[0..1]}.#{code[2..]}"].select do |text|
+          country != "GB" || !text.start_with?("GB")
+        end
         dressed.reject! { |text| text.start_with?(country) && !form.start_with?("#") }
         dressed.repeated_permutation(2) do |one, other|
           # Written apart in other places a British code is another one.
@@ -100,23 +108,30 @@ class SlipsTest < Minitest::Test
   def test_clauses_that_match_nothing_are_doubted_with_what_was_meant
     doubts = ->(text, country) { GateMile::ClauseList.parse(text, country).doubts.map { |one| [one[:text], one[:doubt].code, one[:doubt].meant || one[:doubt].country] } }
     assert_equal [["1000-1999", :never_matches, "1000 to 1999"]], doubts.call("1000-1999, 1000, 10##", "DE")
-    assert_equal [["PA20-PA49", :never_matches, "PA20 to PA49"], ["pa20–pa49", :never_matches, "PA20 to PA49"]], doubts.call("PA20-PA49; pa20–pa49; PA20 to PA49; PA", "GB")
-    assert_equal [["JE", :other_country, "JE"], ["GY1 to GY4", :other_country, "GG"], ["IM2", :other_country, "IM"]], doubts.call("JE; GY1 to GY4; IM2; J", "GB").first(3)
+    assert_equal [["PA20-PA49", :never_matches, "PA20 to PA49"], ["pa20–pa49", :never_matches, "PA20 to PA49"]],
+                 doubts.call("PA20-PA49; pa20–pa49; PA20 to PA49; PA", "GB")
+    assert_equal [["JE", :other_country, "JE"], ["GY1 to GY4", :other_country, "GG"], ["IM2", :other_country, "IM"]],
+                 doubts.call("JE; GY1 to GY4; IM2; J", "GB").first(3)
     assert_equal [["1O115", :never_matches, "10115"]], doubts.call("1O115", "DE")
     assert_equal [["ABCDE", :never_matches, nil]], doubts.call("ABCDE", "DE")
-    ["100-0001", "00-950", "1000-001"].zip(%w[JP PL PT]).each { |text, country| assert_empty doubts.call(text, country), "hyphens of their own" }
+    %w[100-0001 00-950 1000-001].zip(%w[JP PL PT]).each { |text, country| assert_empty doubts.call(text, country), "hyphens of their own" }
     assert_empty doubts.call("JE2 3AA", "JE")
     # None of them keeps a book from being read: it was stored before anybody asked.
-    assert_equal ["10001999"], book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [area("DE", only: ["1000-1999"])] }, { "id" => "all", "name" => "All", "areas" => [] }])
+    assert_equal ["10001999"], book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [area("DE", only: ["1000-1999"])] }, { "id" => "all", "name" => "All",
+                                                                                                                              "areas" => [] }])
       .zones.first.areas.first.only.map(&:text)
   end
 
   # Spellings from memory, and from the list of the postal services' own words for it (common practice, no source).
   def test_post_office_boxes_in_many_spellings
-    seen = ["BOÎTE POSTALE 12", "BOI\u0302TE POSTALE 12", "boite postale", "PO-Box 12", "P.O.\u00a0Box 12", "P/O Box", "Post-Office Box", "Post Box", "Post Box 44", "Private Bag",
-            "Private Bag X123", "Postboks 7", "Case postale 3", "Caixa Postal 9", "Apartado 12", "APARTADO DE CORREOS 3", "Postfach", "PO Box 12", "p o box 3", "P. O. Box 4", "POB 44",
-            "GPO Box 1", "BP 45", "B.P. 45", "12 rue du Quai BP 45", "Locked Bag 12", "Apdo. 12", "Casella postale 8", "Postbus 1", "Post Office Box 9", "\uFF30\uFF2F Box 3"]
-    not_seen = ["Block B P2", "Unit B P4", "Unit BP4", "PO Boxall Ltd", "Post Office Boxley Road", "1 Apartadora", "12 Boxwood Lane", "The Post House", "Pobble Street 4", "Box Hill Farm",
+    seen = ["BOÎTE POSTALE 12", "BOI\u0302TE POSTALE 12", "boite postale", "PO-Box 12", "P.O.\u00a0Box 12", "P/O Box", "Post-Office Box", "Post Box",
+            "Post Box 44", "Private Bag",
+            "Private Bag X123", "Postboks 7", "Case postale 3", "Caixa Postal 9", "Apartado 12", "APARTADO DE CORREOS 3", "Postfach", "PO Box 12", "p o box 3",
+            "P. O. Box 4", "POB 44",
+            "GPO Box 1", "BP 45", "B.P. 45", "12 rue du Quai BP 45", "Locked Bag 12", "Apdo. 12", "Casella postale 8", "Postbus 1", "Post Office Box 9",
+            "\uFF30\uFF2F Box 3"]
+    not_seen = ["Block B P2", "Unit B P4", "Unit BP4", "PO Boxall Ltd", "Post Office Boxley Road", "1 Apartadora", "12 Boxwood Lane", "The Post House",
+                "Pobble Street 4", "Box Hill Farm",
                 "Old Post Office", "3 Casepostal Way", "Postfachschule", "BPM House", "Private Baggage Store", "Post Box Cottage", "Tempo Box Factory"]
     assert_empty(seen.reject { |line| po_box?(line) })
     assert_empty(not_seen.select { |line| po_box?(line) })

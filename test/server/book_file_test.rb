@@ -28,7 +28,7 @@ class BookFileTest < Minitest::Test
       assert_equal file, export, "export after import is the identity"
     end
     schema = JSONSchemer.schema(JSON.parse(File.read(File.join(Server::ROOT, "docs/formats/book.schema.json"))))
-    assert_empty schema.validate(export).map { |error| error["error"] }
+    assert_empty(schema.validate(export).map { |error| error["error"] })
   end
 
   # Generated setups of every kind, each in the place of the one before; and back, step by step.
@@ -64,7 +64,7 @@ class BookFileTest < Minitest::Test
     book["products"].first["price"] = "999.00"
     book["store"]["name"] = "Another quay"
     told = import(book, store: false)
-    assert_equal [["The Moon"], ["Further Europe"]], told["lists"]["zones"].values_at("come", "go").map { |one| one["names"] }
+    assert_equal([["The Moon"], ["Further Europe"]], told["lists"]["zones"].values_at("come", "go").map { |one| one["names"] })
     assert_equal [book["products"].first["sku"]], told["lists"]["products"]["change"]["names"]
     assert_equal [true, 0, 2], [told["store"], told["rates"]["come"], told["rates"]["go"]]
     assert_equal "Tarrow Quay Chandlery", setup_now["store"]["name"], "nothing is done by looking"
@@ -85,7 +85,7 @@ class BookFileTest < Minitest::Test
     book["store"]["holiday_region"] = before["store"]["holiday_region"]
     book["zones"] << book["zones"].first.merge("id" => "twin")
     assert_equal ["/book/zones/#{book["zones"].size - 1}/name"], pointers(import(book))
-    ["{", "[]", '{"store":true}', '{"book":[],"store":true}'].each { |body| assert_includes 400..422, api(:post, "/api/setup/import", body).then { status } }
+    ["{", "[]", '{"store":true}', '{"book":[],"store":true}'].each { |body| assert_includes(400..422, api(:post, "/api/setup/import", body).then { status }) }
     assert_equal before, export
     fresh(nil)
     assert_equal 404, api(:get, "/api/setup/export")["status"]
@@ -125,20 +125,23 @@ class BookFileTest < Minitest::Test
   def test_the_file_quoted_by_itself_is_what_the_bench_gives
     fresh(ServerSupport::WHOLE_DEMO)
     at = "2026-06-01T10:00"
-    carts = [CART, CART.merge("destination" => { "country" => "FR" }), CART.merge("coupons" => ["NOPE"], "destination" => { "country" => "GB", "postcode" => "IM1 OAA" })]
+    carts = [CART, CART.merge("destination" => { "country" => "FR" }),
+             CART.merge("coupons" => ["NOPE"], "destination" => { "country" => "GB", "postcode" => "IM1 OAA" })]
     Dir.mktmpdir do |folder|
       File.write(File.join(folder, "book.json"), JSON.generate(export))
       carts.each do |cart|
         File.write(File.join(folder, "cart.json"), JSON.generate(cart))
         bench = api(:post, "/api/bench", { cart: cart, at: at })["quote"]
         moment = GateMile::LocalMoment.utc(at, "Europe/London").iso8601
-        said, errors, done = Open3.capture3({ "PATH" => ENV.fetch("PATH"), "HOME" => Dir.home }, File.join(Server::ROOT, "bin/quote"), "book.json", "cart.json", moment,
+        said, errors, done = Open3.capture3({ "PATH" => ENV.fetch("PATH"), "HOME" => Dir.home }, File.join(Server::ROOT, "bin/quote"), "book.json",
+                                            "cart.json", moment,
                                             chdir: folder, unsetenv_others: true)
         assert done.success?, errors
         assert_equal bench, JSON.parse(said)
       end
       File.write(File.join(folder, "cart.json"), '{"lines":[{"sku":"A","quantity":0}]}')
-      _, errors, done = Open3.capture3({ "PATH" => ENV.fetch("PATH"), "HOME" => Dir.home }, File.join(Server::ROOT, "bin/quote"), "book.json", "cart.json", chdir: folder, unsetenv_others: true)
+      _, errors, done = Open3.capture3({ "PATH" => ENV.fetch("PATH"), "HOME" => Dir.home }, File.join(Server::ROOT, "bin/quote"), "book.json", "cart.json",
+                                       chdir: folder, unsetenv_others: true)
       refute done.success?
       assert_match %r{cart.json/lines/0/quantity: out_of_range}, errors
     end
@@ -154,7 +157,9 @@ class BookFileTest < Minitest::Test
 
   def difference(one, other, place = "")
     return if one == other
-    return "#{place}: #{one.inspect[0, 80]} / #{other.inspect[0, 80]}" unless one.instance_of?(other.class) && [Hash, Array].include?(one.class) && one.size == other.size
+
+    alike = one.instance_of?(other.class) && [Hash, Array].include?(one.class) && one.size == other.size
+    return "#{place}: #{one.inspect[0, 80]} / #{other.inspect[0, 80]}" unless alike
 
     keys = one.is_a?(Hash) ? one.keys | other.keys : one.each_index
     keys.lazy.filter_map { |key| difference(one[key], other[key], "#{place}/#{key}") }.first || "#{place}: the order of keys"

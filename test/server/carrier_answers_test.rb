@@ -24,8 +24,8 @@ class CarrierAnswersTest < Minitest::Test
   end
 
   # @return [Server::Records::Carrier] answered by the block
-  def raw(&answer)
-    carrier = RawCarrier.new(&answer)
+  def raw(&)
+    carrier = RawCarrier.new(&)
     (@raw ||= []) << carrier
     Server::History.unrecorded { Server::Records::Carrier.find("petrel").update!(address: carrier.origin) }
     @last = carrier
@@ -36,7 +36,8 @@ class CarrierAnswersTest < Minitest::Test
 
   def request(services = ["LETTER"], parcels = 1)
     parcel = GateMile::AskedParcel.new(grams: 500, value: GateMile::Money.new(900, GateMile::Currency["GBP"]), count: 1)
-    GateMile::CarrierRequest.new(carrier: "petrel", services: services, origin: GateMile::Address::UNKNOWN, destination: GateMile::Address.new(country: "GB", postcode: "TR29 4ZZ", lines: []),
+    there = GateMile::Address.new(country: "GB", postcode: "TR29 4ZZ", lines: [])
+    GateMile::CarrierRequest.new(carrier: "petrel", services: services, origin: GateMile::Address::UNKNOWN, destination: there,
                                  parcels: [parcel] * parcels, currency: GateMile::Currency["GBP"], hazardous: false)
   end
 
@@ -106,7 +107,7 @@ class CarrierAnswersTest < Minitest::Test
       end
     end
     started = now
-    assert_equal [:silent, "No answer in time"], reply(carrier, 0.4).then { |found| [found.status, found.said] }
+    assert_equal([:silent, "No answer in time"], reply(carrier, 0.4).then { |found| [found.status, found.said] })
     assert_operator now - started, :<, 1.5
     started = now
     assert_raises(Server::Carriers::Trouble) { Server::Carriers::Client.new(carrier, 0.4).services }
@@ -121,7 +122,7 @@ class CarrierAnswersTest < Minitest::Test
     sleep 0.3
     waiting = reply(hanging, 0.2)
     assert_equal [:silent, "Too many questions at once"], [waiting.status, waiting.said]
-    gannet = GateMile::CarrierRequest.new(**request.to_h.merge(carrier: "gannet", services: well.services.map { |one| one["code"] }.first(1)))
+    gannet = GateMile::CarrierRequest.new(**request.to_h, carrier: "gannet", services: well.services.map { |one| one["code"] }.first(1))
     assert_equal :answered, Server::Carriers::Client.new(well, 1.0).ask(gannet).status
     threads.each(&:join)
     Server::Carriers::Lines.clear

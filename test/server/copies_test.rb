@@ -10,9 +10,11 @@ class CopiesTest < Minitest::Test
   ELSEWHERE = { "stores" => %w[opening_cart revision], "areas" => %w[zone_id],
                 "products" => %w[parent_id family price_minor cost_minor weight_ng shipping_class_id tax_class_id] }.freeze
   # A rate that says everything a rate can say.
-  EVERYTHING = { "name" => "All of it", "active" => false, "plan" => { "schedule" => { "kind" => "flat", "amount" => "4.00" } }, "areas" => [{ "kind" => "country", "country" => "GB", "only" => ["TR"] }],
+  EVERYTHING = { "name" => "All of it", "active" => false, "plan" => { "schedule" => { "kind" => "flat", "amount" => "4.00" } },
+                 "areas" => [{ "kind" => "country", "country" => "GB", "only" => ["TR"] }],
                  "cost" => { "schedule" => { "kind" => "flat", "amount" => "2.00" } },
-                 "live" => { "services" => [{ "carrier" => "petrel", "service" => "LETTER" }], "answer" => "cheapest", "own" => "instead", "promise" => "carrier",
+                 "live" => { "services" => [{ "carrier" => "petrel", "service" => "LETTER" }], "answer" => "cheapest", "own" => "instead",
+                             "promise" => "carrier",
                              "ladder" => %w[silent refused unusable].to_h { |trouble| [trouble, { "kind" => "none" }] } } }.freeze
 
   def test_no_column_is_in_no_list
@@ -39,15 +41,18 @@ class CopiesTest < Minitest::Test
   def test_a_copy_of_a_zone_is_a_copy
     fresh(ServerSupport::WHOLE_DEMO)
     zone = find("zones", "ireland")
-    api(:patch, "/api/zones/ireland", { lock_version: zone["lock_version"], nothing_text: "Ask us.", duty: { "percent" => "20", "carriage" => true, "included" => false } })
+    api(:patch, "/api/zones/ireland",
+        { lock_version: zone["lock_version"], nothing_text: "Ask us.", duty: { "percent" => "20", "carriage" => true, "included" => false } })
     rate = find("rates", "ie-tracked")
-    api(:patch, "/api/rates/ie-tracked", { lock_version: rate["lock_version"], **EVERYTHING, "areas" => [{ "kind" => "country", "country" => "IE", "only" => ["D02"] }] })
+    api(:patch, "/api/rates/ie-tracked",
+        { lock_version: rate["lock_version"], **EVERYTHING, "areas" => [{ "kind" => "country", "country" => "IE", "only" => ["D02"] }] })
     assert_equal 200, status
     before = setup_now
     made = api(:post, "/api/zones/ireland/copy", {})
     assert_equal 201, status
     strip = ->(document, *fields) { document.except("id", "lock_version", *fields) }
-    original, copy = before["zones"].find { |one| one["id"] == "ireland" }, made
+    original = before["zones"].find { |one| one["id"] == "ireland" }
+    copy = made
     areas = ->(one) { one["areas"].map { |area| area.except("id", "zone") } }
     assert_equal strip.call(original, "name", "areas"), strip.call(copy, "name", "areas")
     assert_equal areas.call(original), areas.call(copy)
@@ -79,7 +84,8 @@ class CopiesTest < Minitest::Test
         made = api(:post, "/api/#{list}/#{original["id"]}/copy", {})
         assert_equal 201, status
         assert_equal [false, "#{original["name"]}, copy"], made.values_at("active", "name")
-        assert_equal original.except("id", "lock_version", "name", "active", "code"), made.except("id", "lock_version", "name", "active", "code"), original["name"]
+        assert_equal original.except("id", "lock_version", "name", "active", "code"), made.except("id", "lock_version", "name", "active", "code"),
+                     original["name"]
         ids = setup_now[list].map { |one| one["id"] }
         assert_equal ids.index(original["id"]) + 1, ids.index(made["id"])
       end
@@ -117,7 +123,9 @@ class CopiesTest < Minitest::Test
     book["store"]["parcels"] = { "kind" => "boxes", "boxes" => ["nope"] }
     book["rates"].first["plan"] = plan.call("gone")
     raised = assert_raises(GateMile::Invalid) { GateMile::Book.compile(book) }
-    assert_equal [["/rates/0/plan/parcels/boxes/0", :unknown_id], ["/store/parcels/boxes/0", :unknown_id]], raised.problems.map { |one| [one.pointer, one.code] }.sort
+    assert_equal [["/rates/0/plan/parcels/boxes/0", :unknown_id], ["/store/parcels/boxes/0", :unknown_id]], raised.problems.map { |one|
+      [one.pointer, one.code]
+    }.sort
   end
 
   def test_a_box_that_goes_leaves_the_policies_that_name_it
@@ -129,8 +137,10 @@ class CopiesTest < Minitest::Test
     before = Server::BookDocument.read
     api(:delete, "/api/boxes/#{one}?lock_version=#{find("boxes", one)["lock_version"]}")
     assert_equal 204, status
-    assert_equal [[other], [other], []], [find("rates", "uk-tracked")["plan"]["parcels"]["boxes"], find("rates", "uk-tracked")["cost"]["parcels"]["boxes"], setup_now["store"]["parcels"]["boxes"]]
-    assert_equal 200, api(:post, "/api/quote", CART).then { status }
+    assert_equal [[other], [other], []],
+                 [find("rates", "uk-tracked")["plan"]["parcels"]["boxes"], find("rates", "uk-tracked")["cost"]["parcels"]["boxes"],
+                  setup_now["store"]["parcels"]["boxes"]]
+    assert_equal(200, api(:post, "/api/quote", CART).then { status })
     api(:post, "/api/history/undo", { change: setup_now["history"]["undo"]["id"] })
     assert_equal before, Server::BookDocument.read
   end

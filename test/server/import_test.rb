@@ -16,7 +16,8 @@ class ImportTest < Minitest::Test
       csv << COLUMNS
       count.times do |at|
         number = from + at
-        csv << [format("P-%05d", number), more[:parent], "Thing #{number}", format("%.2f", (number % 97) + 0.5r), "#{(number % 90) + 1} g", more.fetch(:class, number.odd? ? "Small" : "Novelty"), "t"]
+        csv << [format("P-%05d", number), more[:parent], "Thing #{number}", format("%.2f", (number % 97) + 0.5r), "#{(number % 90) + 1} g",
+                more.fetch(:class, number.odd? ? "Small" : "Novelty"), "t"]
       end
     end
   end
@@ -73,13 +74,14 @@ class ImportTest < Minitest::Test
   end
 
   def test_a_product_may_stand_behind_its_variants
-    csv = [COLUMNS.join(","), "V-1,P-1,Small,,10 g,,", "V-2,P-1,Large,,20 g,,", "P-1,,Product,4.00,,,a; b", "V-3,P-9,Nobody's,,1 g,,", "P-9,,,,,,", "X-1,V-1,Of a variant,,1 g,,", "P-1,,Again,5.00,,,"].join("\n")
+    csv = [COLUMNS.join(","), "V-1,P-1,Small,,10 g,,", "V-2,P-1,Large,,20 g,,", "P-1,,Product,4.00,,,a; b", "V-3,P-9,Nobody's,,1 g,,", "P-9,,,,,,",
+           "X-1,V-1,Of a variant,,1 g,,", "P-1,,Again,5.00,,,"].join("\n")
     slices(2) do
       done = import(csv)
       assert_equal [3, 4], [done["created"], done["faults"].size]
-      assert_equal [[5, "variant_of"], [6, "name"], [7, "variant_of"], [8, "sku"]], done["faults"].map { |fault| fault.values_at("line", "field") }
+      assert_equal([[5, "variant_of"], [6, "name"], [7, "variant_of"], [8, "sku"]], done["faults"].map { |fault| fault.values_at("line", "field") })
       products = GateMile::Book.compile(Server::BookDocument.read).dump["products"]
-      assert_equal [["P-1", %w[V-1 V-2]]], products.map { |product| [product["sku"], product["variants"].map { |variant| variant["sku"] }] }
+      assert_equal([["P-1", %w[V-1 V-2]]], products.map { |product| [product["sku"], product["variants"].map { |variant| variant["sku"] }] })
       assert_equal 5, CSV.parse(done["faulty_csv"]).size
     end
   end
@@ -118,7 +120,7 @@ class ImportTest < Minitest::Test
     assert_equal %w[import product], change.values_at("action", "kind"), "the newest, though others edited meanwhile"
     api(:post, "/api/history/undo", { change: change["id"] })
     assert_equal 0, Server::Records::Product.count
-    assert_equal 200, api(:post, "/api/products", { sku: "A", name: "A", price: "1.00" }).then { status == 201 ? 200 : status }
+    assert_equal(200, api(:post, "/api/products", { sku: "A", name: "A", price: "1.00" }).then { status == 201 ? 200 : status })
   end
 
   # A mistake halfway leaves nothing behind; a server that was stopped halfway puts it back when it starts.
@@ -151,7 +153,7 @@ class ImportTest < Minitest::Test
     ensure
       Server::LongChange.define_method(:write, step)
       Server::LongChange.remove_method(:put_back)
-      load File.join(Server::ROOT, "server/long_change.rb")
+      quietly { load File.join(Server::ROOT, "server/long_change.rb") }
     end
   ensure
     Server::Log.to = nil
@@ -191,7 +193,7 @@ class ImportTest < Minitest::Test
     assert_equal [1, "Thing 7"], [compiled.size, quote["lines"].first["name"]], "the first who asks does not wait"
     GateMile::Book.define_singleton_method(:compile, compile)
     assert_equal GateMile::Book.compile(Server::BookDocument.read).dump["products"].to_set, Server::App.settings.shelf.current.last.dump["products"].to_set
-    product = api(:get, "/api/products?search=P-00007")["products"].first
+    product = api(:get, "/api/products?q=P-00007")["products"].first
     api(:patch, "/api/products/#{product["id"]}", { lock_version: product["lock_version"], sku: "Q-7" })
     book = Server::App.settings.shelf.current.last
     assert_equal ["Q-7", nil], [book.catalogue["Q-7"]&.sku, book.catalogue["P-00007"]], "and edits go on from there"
@@ -210,14 +212,17 @@ class ImportTest < Minitest::Test
     answers[:quote] << json.call(:post, "/api/quote", CART).status
     zone = JSON.parse(session.get("/api/setup").body)["zones"].find { |one| one["id"] == "ireland" }
     answers[:zone] << json.call(:patch, "/api/zones/ireland", { lock_version: zone["lock_version"], nothing_text: "At #{answers[:zone].size}" }).status
-    answers[:product] << json.call(:post, "/api/products", { sku: "MEANWHILE", name: "M", price: "1.00" }).then { |answer| [answer.status, answer["retry-after"]] }
+    answers[:product] << json.call(:post, "/api/products", { sku: "MEANWHILE", name: "M", price: "1.00" }).then do |answer|
+      [answer.status, answer["retry-after"]]
+    end
   ensure
     ActiveRecord::Base.connection_handler.clear_active_connections!
   end
 
   def shop
     [{ "sku" => "P-00001", "name" => "There", "price" => "1.00", "weight" => "1 g" },
-     { "sku" => "P-00002", "name" => "With variants", "price" => "2.00", "tags" => ["old"], "variants" => [{ "sku" => "V-1", "name" => "One", "weight" => "5 g" }] }]
+     { "sku" => "P-00002", "name" => "With variants", "price" => "2.00", "tags" => ["old"],
+       "variants" => [{ "sku" => "V-1", "name" => "One", "weight" => "5 g" }] }]
   end
 
   # Rows of every kind: new, known, with faults, twice, variants before and behind their products.
@@ -225,14 +230,17 @@ class ImportTest < Minitest::Test
     rows = Array.new(random.rand(6..14)) do |at|
       sku = ["P-0000#{random.rand(1..6)}", "V-#{random.rand(1..4)}", "N-#{at}", ""].sample(random: random)
       parent = ["", "", "", "P-00002", "P-0000#{random.rand(1..6)}", "V-1", "NOPE"].sample(random: random)
-      [sku, parent, ["Thing #{at}", "Thing #{at}", ""].sample(random: random), ["#{random.rand(1..9)}.50", "x", ""].sample(random: random), ["#{random.rand(1..90)} g", "9 tonnes", "2000 kg", ""].sample(random: random),
+      [sku, parent, ["Thing #{at}", "Thing #{at}", ""].sample(random: random), ["#{random.rand(1..9)}.50", "x", ""].sample(random: random),
+       ["#{random.rand(1..90)} g", "9 tonnes", "2000 kg", ""].sample(random: random),
        ["Small", "Novelty", "Other #{random.rand(2)}", ""].sample(random: random), ["", "t", "old"].sample(random: random)]
     end
     CSV.generate { |csv| [COLUMNS, *rows].each { |row| csv << row } }
   end
 
   # The catalogue by what it says: ids of what comes are new each time.
-  def goods = JSON.parse(JSON.generate(GateMile::Book.compile(Server::BookDocument.read).dump)).then { |book| [named(book), book["classes"].map { |item| item["name"] }] }
+  def goods
+    JSON.parse(JSON.generate(GateMile::Book.compile(Server::BookDocument.read).dump)).then { |book| [named(book), book["classes"].map { |item| item["name"] }] }
+  end
 
   def named(book)
     names = book["classes"].to_h { |item| [item["id"], item["name"]] }

@@ -6,7 +6,8 @@ require_relative "../support/server"
 class UndoTest < Minitest::Test
   include ServerSupport
 
-  LISTS = { "zones" => "zones", "methods" => "methods", "rates" => "rates", "treatments" => "treatments", "classes" => "classes", "tax_classes" => "tax-classes",
+  LISTS = { "zones" => "zones", "methods" => "methods", "rates" => "rates", "treatments" => "treatments", "classes" => "classes",
+            "tax_classes" => "tax-classes",
             "groups" => "groups", "coupons" => "coupons", "offers" => "offers", "rules" => "rules", "boxes" => "boxes", "carriers" => "carriers" }.freeze
 
   def setup
@@ -20,10 +21,17 @@ class UndoTest < Minitest::Test
     ids = %w[zones methods groups coupons].to_h { |list| [list, demo[list].map { |item| item["id"] }] }
     facts = { "zone" => ids["zones"], "group" => ids["groups"], "coupon" => ids["coupons"], "class" => demo["classes"].map { |item| item["id"] } }
     demo["rules"] += facts.flat_map do |fact, list|
-      list.map { |id| { "id" => "#{fact}-#{id}", "name" => "Only #{id}", "when" => { "any" => [{ "fact" => fact, "of" => [id] }] }, "then" => [{ "kind" => "message", "text" => "Hello" }] } }
+      list.map do |id|
+        { "id" => "#{fact}-#{id}", "name" => "Only #{id}", "when" => { "any" => [{ "fact" => fact, "of" => [id] }] },
+          "then" => [{ "kind" => "message", "text" => "Hello" }] }
+      end
     end
-    demo["rules"] += ids["methods"].map { |id| { "id" => "hides-#{id}", "name" => "Hides #{id}", "active" => false, "when" => { "any" => [] }, "then" => [{ "kind" => "hide", "methods" => [id] }] } }
-    demo["offers"] += ids["methods"].map { |id| { "id" => "for-#{id}", "name" => "For #{id}", "active" => false, "methods" => [id], "effect" => { "kind" => "free" } } }
+    demo["rules"] += ids["methods"].map do |id|
+      { "id" => "hides-#{id}", "name" => "Hides #{id}", "active" => false, "when" => { "any" => [] }, "then" => [{ "kind" => "hide", "methods" => [id] }] }
+    end
+    demo["offers"] += ids["methods"].map do |id|
+      { "id" => "for-#{id}", "name" => "For #{id}", "active" => false, "methods" => [id], "effect" => { "kind" => "free" } }
+    end
     demo["store"]["parcels"] = { "kind" => "boxes", "boxes" => [demo["store"]["boxes"].first["id"]] }
     demo
   end
@@ -82,12 +90,12 @@ class UndoTest < Minitest::Test
 
   def test_products_and_their_variants_come_back
     api(:get, "/api/products?limit=500")["products"].sample(12, random: Random.new(3)).each do |product|
-      now = api(:get, "/api/products?search=#{product["sku"]}&limit=50")["products"].find { |one| one["id"] == product["id"] } or next
+      now = api(:get, "/api/products?q=#{product["sku"]}&limit=50")["products"].find { |one| one["id"] == product["id"] } or next
       api(:delete, "/api/products/#{product["id"]}?lock_version=#{now["lock_version"]}")
       assert_equal 204, status
       quotes
       undo
-      assert_equal @book["products"].sort_by { |one| one["sku"] }, book["products"].sort_by { |one| one["sku"] }
+      assert_equal(@book["products"].sort_by { |one| one["sku"] }, book["products"].sort_by { |one| one["sku"] })
     end
   end
 
@@ -141,7 +149,8 @@ class UndoTest < Minitest::Test
     raw.execute("CREATE TABLE changes (id INTEGER PRIMARY KEY, kind TEXT, names TEXT)")
     raw.execute("CREATE TABLE offers (id TEXT)")
     raw.execute("INSERT INTO changes (kind, names) VALUES ('carrier', ?), ('carrier', ?), ('rate', ?)",
-                [{ name: "P", fields: "secret", from: "sesame-old-secret", to: "sesame-new-secret" }.to_json, { name: "P", fields: "name", from: "A", to: "B" }.to_json,
+                [{ name: "P", fields: "secret", from: "sesame-old-secret", to: "sesame-new-secret" }.to_json, { name: "P", fields: "name", from: "A",
+                                                                                                                to: "B" }.to_json,
                  { name: "R", fields: "plan", from: "1.00", to: "2.00" }.to_json])
     raw.execute("PRAGMA secure_delete = ON")
     require_relative "../../server/db/migrate/009_exact_history"
@@ -150,7 +159,8 @@ class UndoTest < Minitest::Test
     migration.define_singleton_method(:execute) { |sql| raw.execute_batch(statement = sql) }
     migration.send(:forget_secrets)
     names = raw.execute("SELECT names FROM changes ORDER BY id").flatten.map { |text| JSON.parse(text) }
-    assert_equal [{ "name" => "P", "fields" => "secret" }, { "name" => "P", "fields" => "name", "from" => "A", "to" => "B" }, %w[1.00 2.00]], [*names.first(2), names[2].values_at("from", "to")]
+    assert_equal [{ "name" => "P", "fields" => "secret" }, { "name" => "P", "fields" => "name", "from" => "A", "to" => "B" }, %w[1.00 2.00]],
+                 [*names.first(2), names[2].values_at("from", "to")]
     raw.close
     refute_includes File.binread(file), "sesame", statement
   end

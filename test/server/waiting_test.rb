@@ -20,7 +20,8 @@ class WaitingTest < Minitest::Test
         assert_equal 200, status, path
         assert_operator took, :<, 4, "#{path} waited"
       end
-      { "/api/quote" => CART, "/api/bench" => { "cart" => CART }, "/api/lines" => { "cart" => CART, "measure" => "value", "most" => "100.00" }, "/api/gates" => CART,
+      { "/api/quote" => CART, "/api/bench" => { "cart" => CART }, "/api/lines" => { "cart" => CART, "measure" => "value", "most" => "100.00" },
+        "/api/gates" => CART,
         "/api/parcels" => { "cart" => CART, "rate" => nil }, "/api/landing" => { "country" => "GB" } }.each do |path, body|
         took = timed { api(:post, path, body) }
         assert_equal 200, status, path
@@ -132,7 +133,7 @@ class WaitingTest < Minitest::Test
         until stop
           revision, book = shelf.current
           name = book.zone("ireland").name
-          wrong << [revision, name] unless name == "Ireland" || name == "Ireland #{revision}"
+          wrong << [revision, name] unless ["Ireland", "Ireland #{revision}"].include?(name)
         end
       ensure
         ActiveRecord::Base.connection_handler.clear_active_connections!
@@ -157,7 +158,7 @@ class WaitingTest < Minitest::Test
     found = Server::Journal.between(4, 7)
     assert_equal [%w[products class_targets zones product_targets], %w[v p q]], [found.tables, found.products], "in their order, whoever was noted first"
     assert_nil Server::Journal.between(3, 7), "something of which nothing is known lies in between"
-    assert_equal [%w[zones product_targets], ["q"]], Server::Journal.between(6, 7).then { |one| [one.tables, one.products] }
+    assert_equal([%w[zones product_targets], ["q"]], Server::Journal.between(6, 7).then { |one| [one.tables, one.products] })
     Server::Journal.add(8, Array.new(Server::Journal::MOST + 1) { |at| entry.call("products", at.to_s) })
     assert_nil Server::Journal.between(7, 8), "so much is sooner read anew"
     Server::Journal.add(9, nil)
@@ -188,11 +189,12 @@ class WaitingTest < Minitest::Test
     calls = 0
     paced = Server::Doors::Pace.new(->(_) { [200, {}, [(calls += 1).to_s]] }, most: 5)
     ask = ->(path, from) { paced.call(Rack::MockRequest.env_for(path, "REMOTE_ADDR" => from, method: "POST")) }
-    assert_equal [200] * 5 + [429], Array.new(6) { ask.call("/public/mileposts", "192.0.2.1").first }
+    assert_equal ([200] * 5) + [429], Array.new(6) { ask.call("/public/mileposts", "192.0.2.1").first }
     status, headers, body = ask.call("/public/mileposts", "192.0.2.1")
     assert_equal [429, "application/problem+json", "60"], [status, headers["content-type"], headers["retry-after"]]
     assert_equal "Too often", JSON.parse(body.first)["title"]
-    assert_equal [200, 200], [ask.call("/public/mileposts", "192.0.2.2").first, ask.call("/api/setup", "192.0.2.1").first], "others, and what is not public, are not held up"
+    assert_equal [200, 200], [ask.call("/public/mileposts", "192.0.2.2").first, ask.call("/api/setup", "192.0.2.1").first],
+                 "others, and what is not public, are not held up"
     assert_equal 7, calls
   ensure
     Server::Doors::Pace.new(app)

@@ -33,7 +33,7 @@ module PoliciesSupport
       end,
       classes: [{ "id" => "c", "name" => "Small" }, { "id" => "d", "name" => "Heavy" }],
       treatments: [{ "id" => "t", "name" => "Own", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1.30" } },
-                      "methods" => maybe(random) { ["m"] } }.compact],
+                     "methods" => maybe(random) { ["m"] } }.compact],
       groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }],
       coupons: [{ "id" => "k", "code" => "KEEL" }],
       rates: [{ "id" => "uk-m", "zone" => "uk", "method" => "m",
@@ -87,7 +87,7 @@ module PoliciesSupport
   def condition(random)
     case random.rand(9)
     when 0 then { "fact" => "value", pick(random, %w[from over]) => "9.98", **(random.rand(2).zero? ? { "below" => "52.00" } : {}),
-                  **({ "basis" => maybe(random, 2) { partial(random) } }.compact) }
+                  **{ "basis" => maybe(random, 2) { partial(random) } }.compact }
     when 1 then { "fact" => "weight", pick(random, %w[up_to below]) => "9.3 kg" }
     when 2 then { "fact" => "quantity", "from" => 2, "up_to" => 4 }
     when 3 then { "fact" => pick(random, %w[class]), "of" => pick(random, [%w[c], %w[d], %w[c d]]), "lines" => pick(random, %w[any every]) }

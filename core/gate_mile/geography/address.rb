@@ -28,12 +28,12 @@ module GateMile
     # "Case postale", "Caixa postal", "Casella postale", "Apartado", "Postfach", "Postboks", "Postbus", "Private Bag".
     # "BP" counts with its figure and not as the name of a block or unit; "post box" only where a number or nothing
     # follows, so that a cottage may be called so.
-    BOX = %r{\b(?:g\W?p\W?o|p\W{0,2}o|post\W?office)\W{0,2}box\b|\bp\.?o\.?b\.?\s?\d|
+    BOX = /\b(?:g\W?p\W?o|p\W{0,2}o|post\W?office)\W{0,2}box\b|\bp\.?o\.?b\.?\s?\d|
              \bpost\W?box(?=\W*(?:\z|\d|n[or]\b))|\b(?:private|locked)\W?(?:mail\W?)?bag\b|
              \b(?:boite|case|box|casella)\W?postale\b|\bcaixa\W?postal\b|\bapartado\b|\bapdo\b|
              \bpostfach\b|\bpostboks\b|\bpostbus\b|\bpostilokero\b|
              (?<!block\s)(?<!unit\s)(?<!flat\s)(?<!suite\s)(?<!gate\s)(?<!bay\s)(?<!plot\s)
-             \bb(?:p|\.\s?p)\.?\s?(?:n[or]?\.?\s?)?\d}x
+             \bb(?:p|\.\s?p)\.?\s?(?:n[or]?\.?\s?)?\d/x
     BLANK = /\A[\s\p{Z}\p{Cf}]*\z/
     FORCES = /\b(?:bfpo\s*\d|[afd]po\s+(?:ae|ap|aa)|(?:psc|cmr|unit)\s+\d+.*\bbox\s+\d)/i
     private_constant :BOX, :FORCES, :BLANK

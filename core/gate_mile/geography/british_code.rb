@@ -44,7 +44,8 @@ module GateMile
             inward: inward, text: text)
       end
 
-      # What is written apart says where the outward part ends; else an inward part of three signs with a slip in it does.
+      # What is written apart says where the outward part ends; else an inward part of three signs with a slip in it
+      # does.
       def slipped(parts, text)
         apart = parts[0..-2].join
         return outward(:malformed, apart, nil, text) if parts.size > 1 && district?(apart)

@@ -181,7 +181,10 @@ module GateMile
       doubts = []
       count = 0
       items(text) do |item, position, line|
-        break faults << { position: position, line: line, text: "", code: :too_many, most: Area::MOST_CLAUSES } if count >= Area::MOST_CLAUSES
+        if count >= Area::MOST_CLAUSES
+          break faults << { position: position, line: line, text: "", code: :too_many,
+                            most: Area::MOST_CLAUSES }
+        end
 
         clause = Clause.parse(item, country)
         count += 1

@@ -6,7 +6,7 @@ module GateMile
   # code: :never_matches or :other_country; meant: the clause that was probably meant, or nil; country: the one whose
   # postcodes these are, or nil.
   class ClauseDoubt < Value.of(:code, :meant, :country)
-    DASHED = /\A\s*([^\s\-‐‑‒–—―]{1,12})\s*[\-‐‑‒–—―]\s*([^\s\-‐‑‒–—―]{1,12})\s*\z/
+    DASHED = /\A\s*([^\s\-‐‑‒–—―]{1,12})\s*[-‐‑‒–—―]\s*([^\s\-‐‑‒–—―]{1,12})\s*\z/
     # Letters that are taken for figures.
     LOOKS = %w[OQILZSGB 00112568].freeze
     private_constant :DASHED, :LOOKS

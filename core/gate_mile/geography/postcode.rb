@@ -11,8 +11,8 @@ module GateMile
       "####" => %w[AF AL AM AT AU AZ BD BE BG CH CV CY DK ET GE GW HM HT HU LI LR LU LV MD ME MK MZ NE NO NZ PH SI SJ TN
                    VC VE VG ZA],
       "#####" => %w[AS AX BA BL BT CU CZ DE DO DZ EE EG EH ES FI FM FR GF GP GR GT GU HN HR ID IQ IT JO KE KR KW LA LK
-                    LT MA MC MF MH MM MN MO MP MQ MV MX MY NA NC NI NP PF PK PL PM PR PW RE SA SD SE SK SM SN TH TR UA UM
-                    US UY VA VI WF YT ZM],
+                    LT MA MC MF MH MM MN MO MP MQ MV MX MY NA NC NI NP PF PK PL PM PR PW RE SA SD SE SK SM SN TH TR UA
+                    UM US UY VA VI WF YT ZM],
       "######" => %w[BY CN CO EC IN KG KZ NG PY RO RU SG TJ TM UZ],
       "#######" => %w[CL JP PT], "########" => %w[BR], "##########" => %w[IR],
       "####@@" => %w[NL], "@#@#@#" => %w[CA], "@#*****" => %w[IE], "@@####" => %w[BN], "@@@####" => %w[MT],

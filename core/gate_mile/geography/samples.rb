@@ -43,7 +43,13 @@ module GateMile
       # @param country [String]
       # @return [Array<Postcode>] well-formed ones that begin with it
       def below(known, country)
-        texts = known.british ? british_below(known.british) : candidates(country).map { |text| known.text + text[known.text.length..].to_s }
+        texts = if known.british
+                  british_below(known.british)
+                else
+                  candidates(country).map do |text|
+                    known.text + text[known.text.length..].to_s
+                  end
+                end
         texts.map { |text| Postcode.of(country, text) }.select { |postcode| postcode&.well_formed? }
       end
 

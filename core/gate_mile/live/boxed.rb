@@ -50,7 +50,9 @@ module GateMile
     # The same goods are packed as one, however many lines they stand on and whatever a unit is worth; in an order of
     # their own, and the dearest units first.
     def kinds(units)
-      found = units.group_by { |unit| [@policy.sides(unit), unit.weight, unit.line.packing == "upright", unit.line.goods] }
+      found = units.group_by do |unit|
+        [@policy.sides(unit), unit.weight, unit.line.packing == "upright", unit.line.goods]
+      end
       found.sort_by { |(sides, weight, upright, _), list| [list.first.line.order, sides, weight, upright ? 0 : 1] }
            .map do |(sides, weight, upright, _), list|
         Packing::Item.new(sides, weight, upright, list.sum(&:times), list.sort_by { |unit| -unit.value })

@@ -126,7 +126,9 @@ module GateMile
 
     # By what goods like these would cost in each box, and how much of them it would take.
     def in_order_of_promise(items)
-      density = items.sum { |item| item.weight * item.times } / items.sum { |item| item.volume * item.times }.clamp(1..).to_r
+      density = items.sum { |item| item.weight * item.times } / items.sum { |item|
+        item.volume * item.times
+      }.clamp(1..).to_r
       @boxes.sort_by.with_index do |box, at|
         limit = box.load_limit
         takes = [box.room.inject(:*), (limit / density if limit && density.positive?)].compact.min
@@ -192,7 +194,10 @@ module GateMile
 
         one = fill(box, left)
         own = [*price_of(one), at]
-        best, price = one, own if one.blocks.any? && (best.nil? || (own <=> price) == -1)
+        if one.blocks.any? && (best.nil? || (own <=> price) == -1)
+          best = one
+          price = own
+        end
       end
       best
     end

@@ -3,15 +3,16 @@
 module GateMile
   # Free or reduced shipping under conditions.
   #
-  # name: the merchant's own; label: what the method is called where the offer acts and the price is what it makes of it,
-  # or nil; label_more: what it is called where more than that is left to pay, or nil for its own name; threshold: {Threshold} or
-  # nil; zones, methods, coupons: ids, nil for all (of coupons: none is asked for); groups: {GroupChoice} or nil;
-  # promotions: "with" or "without" another one in the cart, nil where that does not matter; period: {Period}; first:
-  # how many orders it is for, or nil; blocking, paying: {GoodsChoice} or nil, goods that keep the cart out of it and
-  # goods that pay their own way; paying_count: whether these count towards the threshold; effect: {Effect};
+  # name: the merchant's own; label: what the method is called where the offer acts and the price is what it makes of
+  # it, or nil; label_more: what it is called where more than that is left to pay, or nil for its own name; threshold:
+  # {Threshold} or nil; zones, methods, coupons: ids, nil for all (of coupons: none is asked for); groups: {GroupChoice}
+  # or nil; promotions: "with" or "without" another one in the cart, nil where that does not matter; period: {Period};
+  # first: how many orders it is for, or nil; blocking, paying: {GoodsChoice} or nil, goods that keep the cart out of it
+  # and goods that pay their own way; paying_count: whether these count towards the threshold; effect: {Effect};
   # own_prices: whether it also falls on own prices and fees; hides_paid: whether methods that cost something are
   # hidden where it made one free; combines: with other offers; milepost: {Milepost} or nil.
-  class Offer < Value.of(:id, :name, :active, :label, :label_more, :threshold, :zones, :methods, :groups, :coupons, :promotions,
+  class Offer < Value.of(:id, :name, :active, :label, :label_more, :threshold, :zones, :methods, :groups, :coupons,
+                         :promotions,
                          :period, :first, :blocking, :paying, :paying_count, :effect, :own_prices, :hides_paid,
                          :combines, :milepost)
     PROMOTIONS = %w[with without].freeze

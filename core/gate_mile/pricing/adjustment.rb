@@ -50,7 +50,8 @@ module GateMile
 
     # @param amount [Money] what stands
     # @param count [Integer] orders, units or parcels that handling is for
-    # @param chosen [Boolean] whether an amount of nothing is one that was typed, rather than what became of a percentage
+    # @param chosen [Boolean] whether an amount of nothing is one that was typed, rather than what became of a
+    #   percentage
     # @yieldparam code [Symbol] of a step that did something
     # @yieldparam amount [Money] what stands after it
     # @yieldparam numbers [Hash]

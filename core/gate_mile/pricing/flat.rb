@@ -16,7 +16,9 @@ module GateMile
 
     # @param _load [Load]
     # @return [Priced]
-    def price(_load, _place) = Priced.new(code: :"schedule.flat", amount: amount.minor, numbers: {}, chosen: amount.zero?)
+    def price(_load, _place)
+      Priced.new(code: :"schedule.flat", amount: amount.minor, numbers: {}, chosen: amount.zero?)
+    end
 
     # @return [Hash] for JSON
     def dump = { "kind" => "flat", "amount" => amount.to_s }

@@ -9,7 +9,8 @@ module GateMile
   # units, nil where something is not known of one of them; billable: the same by parcels, or what works it out;
   # unweighed, unsized: what it is not known of; names: of the goods;
   # line: of a single unit, the {Line} that it is one of.
-  class Load < Value.of(:label, :group, :classes, :times, :quantity, :value, :weight, :volume, :longest, :billable, :unweighed,
+  class Load < Value.of(:label, :group, :classes, :times, :quantity, :value, :weight, :volume, :longest, :billable,
+                        :unweighed,
                         :unsized, :names, :line)
     # What each measure needs to be known: a code of what is missing, and of which goods.
     MISSING = { "weight" => %i[no_weight unweighed], "volume" => %i[no_size unsized], "longest" => %i[no_size unsized] }

@@ -166,8 +166,8 @@ module GateMile
       parcel
     end
 
-    # From the heaviest on, one after the other into the parcel that is open, as long as the weight allows; a unit is never
-    # cut. The order of the lines has no say in it.
+    # From the heaviest on, one after the other into the parcel that is open, as long as the weight allows; a unit is
+    # never cut. The order of the lines has no say in it.
     def filled(units)
       missing = units.reject(&:weight)
       return Refusal.new(code: :no_weight, incomplete: true, numbers: { names: names(missing) }) if missing.any?

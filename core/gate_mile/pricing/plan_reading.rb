@@ -135,7 +135,9 @@ module GateMile
       count = handling_count
       return refused([count]) if count.is_a?(Refusal)
 
-      adjusted = @plan.adjustment.apply(amount, count, chosen: chosen) { |code, after, numbers| @steps << [code, after, numbers] }
+      adjusted = @plan.adjustment.apply(amount, count, chosen: chosen) do |code, after, numbers|
+        @steps << [code, after, numbers]
+      end
       Reading.new(amount: adjusted, refusals: [], steps: @steps)
     end
 

@@ -7,11 +7,13 @@ module GateMile
   # price: {Money}, only where available; cost: {Money} that it costs the merchant, nil where that is not said;
   # marks: e.g. [:cheapest]; causes: all of them, where not available; outcomes: of the offers that name it, as
   # {Settling::Outcome}; messages: that rules attach; provisional: facts that the cart does not carry and that may
-  # change the price; unsettled: those of them that may take the method away or change what it costs; arrives: the first and the last {Date}, days: [least, most] business days, both nil where that is
-  # not known; duty: {Money} that is due at the border, with whether it is included, or nil; live: age in seconds of the
-  # carriers' answer that counts, or nil.
+  # change the price; unsettled: those of them that may take the method away or change what it costs; arrives: the first
+  # and the last {Date}, days: [least, most] business days, both nil where that is not known; duty: {Money} that is due
+  # at the border, with whether it is included, or nil; live: age in seconds of the carriers' answer that counts, or
+  # nil.
   class MethodQuote < Value.of(:method, :rate, :code, :name, :promise, :status, :price, :cost, :marks, :causes,
-                               :outcomes, :messages, :provisional, :unsettled, :reckoning, :arrives, :days, :duty, :live)
+                               :outcomes, :messages, :provisional, :unsettled, :reckoning, :arrives, :days, :duty,
+                               :live)
     # @return [Boolean]
     def available? = status == :available
 

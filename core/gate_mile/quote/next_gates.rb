@@ -77,7 +77,9 @@ module GateMile
     def look(line, by, rates)
       return {} if rates.empty?
 
-      changed = @lines.each_with_index.map { |one, at| at == line ? one.with_units(one.quantity + by, @book.store) : one }
+      changed = @lines.each_with_index.map do |one, at|
+        at == line ? one.with_units(one.quantity + by, @book.store) : one
+      end
       prices(changed, rates)
     end
 

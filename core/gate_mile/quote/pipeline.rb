@@ -260,7 +260,8 @@ module GateMile
       MethodQuote.new(method: run.method.id, rate: run.rate.id, code: run.method.code,
                       name: run.name, promise: run.method.promise, status: status,
                       price: (run.price unless run.out?), cost: beside.cost, marks: [], causes: run.causes,
-                      outcomes: run.outcomes, messages: run.messages, provisional: run.provisional, unsettled: run.unsettled,
+                      outcomes: run.outcomes, messages: run.messages, provisional: run.provisional,
+                      unsettled: run.unsettled,
                       reckoning: run.reckoning, live: run.live&.age,
                       **beside.arrival, duty: beside.duty)
     end

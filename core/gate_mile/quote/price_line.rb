@@ -158,7 +158,8 @@ module GateMile
     # @param line [Integer] place of the line whose units change, along quantity
     # @param at [Time] the moment of the checkout
     # @param carriers [#answers, nil] whom live rates of the cart's zone are sampled by
-    # @param stop [#call] says true where no more may be looked at; lines that are not whole by then are told as unlooked
+    # @param stop [#call] says true where no more may be looked at; lines that are not whole by then are told as
+    #   unlooked
     def initialize(book, cart, measure, most, at:, line: 0, carriers: nil, stop: -> { false })
       @carriers = carriers
       @stop = stop
@@ -301,13 +302,17 @@ module GateMile
 
     # Where a measure that an offer or a rule looks at meets a bound of it: of ordinary lines those of the rate.
     def term_breaks(rate, place)
-      @term_breaks ||= breaks_of(watched_terms.reject { |_, basis, _| basis.lines == "ordinary" }) do |fact, basis, position|
+      @term_breaks ||= breaks_of(watched_terms.reject do |_, basis, _|
+        basis.lines == "ordinary"
+      end) do |fact, basis, position|
         fact == "longest" ? facts(position).measure(fact) : facts(position).total(fact, basis)
       end
       own = watched_terms.select { |_, basis, _| basis.lines == "ordinary" }
       return @term_breaks if own.empty?
 
-      @term_breaks + breaks_of(own) { |fact, basis, position| facts(position).amount(fact, ordinary(rate, place, position), basis) }
+      @term_breaks + breaks_of(own) do |fact, basis, position|
+        facts(position).amount(fact, ordinary(rate, place, position), basis)
+      end
     end
 
     def breaks_of(terms)

@@ -62,7 +62,8 @@ module GateMile
         hiding = methods.select { |quote| quote.acted.any?(&:hides_paid) }
         return methods if hiding.empty?
 
-        free, perhaps = hiding.select { |quote| quote.price&.zero? }, open_facts(hiding)
+        free = hiding.select { |quote| quote.price&.zero? }
+        perhaps = open_facts(hiding)
         cause = free.any? ? hidden_by(free.first) : nil
         methods.map do |quote|
           next quote if quote.price.nil? || quote.price.zero?

@@ -99,7 +99,9 @@ module GateMile
       found = found_for(ordinary)
       @settled[found] ||= begin
         guesses = candidates.select { |at| found[at].is_a?(Guess) }
-        [candidates.filter_map { |at| @book.rules[at] if found[at] == true || (found[at].is_a?(Guess) && found[at].holds) },
+        [candidates.filter_map do |at|
+          @book.rules[at] if found[at] == true || (found[at].is_a?(Guess) && found[at].holds)
+        end,
          guesses.map { |at| [@book.rules[at], found[at].fact] }]
       end
     end

@@ -23,8 +23,8 @@ module GateMile
 
     private
 
-    # Rules that would do something to the method, and of which it is not known whether they hold: the fact that decides,
-    # and what they would do.
+    # Rules that would do something to the method, and of which it is not known whether they hold: the fact that
+    # decides, and what they would do.
     # @return [Array<Array(Symbol, Array<Action>)>]
     def undecided
       found = @terms.undecided(@run.ordinary_lines).map do |rule, fact|

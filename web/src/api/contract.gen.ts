@@ -21,6 +21,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setup/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole setup as a book file, without accounts and secrets of carriers */
+        get: operations["exportSetup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Takes a book file in the place of the whole setup, or says what would come and go
+         * @description Into an empty shop, or as one undoable change. Accounts and secrets of carriers that stay are kept. At most 32 MB.
+         */
+        post: operations["importSetup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -174,7 +211,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The exact price of every rate along a measure of the cart */
+        /**
+         * The exact price of every rate along a measure of the cart
+         * @description The rates of the cart's zone come first. After 0.09 s (GATE_MILE_PATIENCE) the lines that are not whole are told as unlooked; they can be asked for by themselves.
+         */
         post: operations["readPriceLines"];
         delete?: never;
         options?: never;
@@ -259,7 +299,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** How many units more or fewer of which line change a price, for each rate of the cart's zone */
+        /**
+         * How many units more or fewer of which line change a price, for each rate of the cart's zone
+         * @description Up to 60 units are looked at in each direction, the nearest first, for as long as a question may take (0.09 s unless GATE_MILE_PATIENCE says otherwise).
+         */
         post: operations["readNextGates"];
         delete?: never;
         options?: never;
@@ -482,6 +525,25 @@ export interface paths {
         get?: never;
         put: operations["orderMethods"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/methods/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A copy that says the same, right below it, and is off */
+        post: operations["copyMethod"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1077,6 +1139,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/offers/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A copy that says the same, right below it, and is off */
+        post: operations["copyOffer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/offers/{id}": {
         parameters: {
             query?: never;
@@ -1121,6 +1202,25 @@ export interface paths {
         get?: never;
         put: operations["orderRules"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A copy that says the same, right below it, and is off */
+        post: operations["copyRule"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1845,7 +1945,38 @@ export interface components {
                 }[];
             }[];
         };
+        SetupImport: {
+            /** @description A book (docs/formats/book.schema.json) */
+            book: Record<string, never>;
+            /** @description Do it, or only say what it would do */
+            store: boolean;
+        };
+        SetupImported: {
+            /** @description Whether the shop itself changes */
+            store: boolean;
+            stored: boolean;
+            rates: {
+                come: number;
+                go: number;
+                change: number;
+            };
+            /** @description By list, what comes, goes and changes */
+            lists: {
+                [key: string]: {
+                    come: components["schemas"]["SomeNames"];
+                    go: components["schemas"]["SomeNames"];
+                    change: components["schemas"]["SomeNames"];
+                };
+            };
+        };
+        SomeNames: {
+            count: number;
+            /** @description The first of them */
+            names: string[];
+        };
         NextGates: {
+            /** @description Whether everything was looked at before the time was up */
+            whole: boolean;
             gates: {
                 rate: string;
                 line: number;
@@ -1883,8 +2014,11 @@ export interface components {
             price: components["schemas"]["Amount"] | null;
             /** @description The price at its end, where it slopes */
             last: components["schemas"]["Amount"] | null;
-            /** @enum {string} */
-            status: "available" | "unavailable" | "incomplete";
+            /**
+             * @description unlooked: the time of the question was up before this line was whole; ask for its rate again
+             * @enum {string}
+             */
+            status: "available" | "unavailable" | "incomplete" | "unlooked";
             causes: string[];
             /** @description Whether only its ends are known */
             sampled: boolean;
@@ -2348,7 +2482,7 @@ export interface components {
                 at: string;
                 milliseconds: number;
                 /** @enum {string} */
-                outcome: "answered" | "silent" | "refused" | "unusable";
+                outcome: "answered" | "silent" | "refused" | "unusable" | "fault";
                 said: string | null;
                 /** @description Masked */
                 to: string;
@@ -2410,6 +2544,8 @@ export interface components {
                     room: number[];
                     blocks: {
                         name: string;
+                        /** @description Its place in the contents: two goods may have one name */
+                        of: number;
                         at: number[];
                         counts: number[];
                         dims: number[];
@@ -2496,7 +2632,10 @@ export interface components {
         OfferFields: {
             name?: string;
             active?: boolean;
+            /** @description What the method is called where the offer acts and nothing more than it says is left to pay */
             label?: string | null;
+            /** @description What it is called where more is left to pay; null for its own name */
+            label_more?: string | null;
             threshold?: components["schemas"]["Threshold"] | null;
             zones?: components["schemas"]["SomeOrAll"];
             methods?: components["schemas"]["SomeOrAll"];
@@ -2527,7 +2666,7 @@ export interface components {
         Offer: {
             id: string;
             lock_version: number;
-        } & WithRequired<components["schemas"]["OfferFields"], "name" | "active" | "label" | "threshold" | "zones" | "methods" | "groups" | "coupons" | "promotions" | "starts" | "ends" | "first" | "blocking" | "paying" | "paying_count" | "effect" | "own_prices" | "hides_paid" | "combines" | "milepost">;
+        } & WithRequired<components["schemas"]["OfferFields"], "name" | "active" | "label" | "label_more" | "threshold" | "zones" | "methods" | "groups" | "coupons" | "promotions" | "starts" | "ends" | "first" | "blocking" | "paying" | "paying_count" | "effect" | "own_prices" | "hides_paid" | "combines" | "milepost">;
         Condition: {
             /** @enum {string} */
             fact: "value" | "weight" | "quantity" | "longest" | "class" | "tag" | "product" | "hazard" | "zone" | "group" | "coupon" | "weekday" | "time" | "date" | "country" | "region" | "postcode" | "po_box";
@@ -2630,7 +2769,7 @@ export interface components {
             /** @enum {string} */
             action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
             /** @enum {string} */
-            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule" | "box" | "carrier";
+            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule" | "box" | "carrier" | "setup";
             names: {
                 [key: string]: string;
             };
@@ -2742,7 +2881,7 @@ export interface components {
             clause?: string;
             candidates?: (string | null)[];
             decides?: string;
-            remarks?: ("unknown_region" | "malformed_postcode" | "po_box" | "military_mail")[];
+            remarks?: ("unknown_region" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
         };
         QuoteLine: {
             sku: string | null;
@@ -2870,6 +3009,17 @@ export interface components {
         ClausesRead: {
             clauses: string[];
             duplicates: number;
+            /** @description Clauses that can be read and match no address of the country; they are among the clauses */
+            doubts: {
+                position: number;
+                line: number;
+                text: string;
+                detail: string;
+                /** @description The clause that was probably meant */
+                meant: string | null;
+                /** @description The country whose postcodes these are */
+                country: string | null;
+            }[];
             faults: {
                 position: number;
                 line: number;
@@ -2918,7 +3068,7 @@ export interface components {
         Ladder: {
             landing: components["schemas"]["Landing"];
             place: Record<string, never>;
-            remarks: ("unknown_region" | "malformed_postcode" | "po_box" | "military_mail")[];
+            remarks: ("unknown_region" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
             rungs: components["schemas"]["Rung"][];
             misses: components["schemas"]["Rung"][];
         };
@@ -3046,6 +3196,53 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["Setup"];
+        };
+    };
+    exportSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A book (docs/formats/book.schema.json) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    importSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupImport"];
+            };
+        };
+        responses: {
+            /** @description What comes and goes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupImported"];
+                };
+            };
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     readChoices: {
@@ -3787,6 +3984,29 @@ export interface operations {
             };
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    copyMethod: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The copy */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Method"];
+                };
+            };
+            404: components["responses"]["Problem"];
         };
     };
     deleteMethod: {
@@ -4951,6 +5171,29 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    copyOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The copy */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
     deleteOffer: {
         parameters: {
             query: {
@@ -5051,6 +5294,29 @@ export interface operations {
             };
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    copyRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The copy */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"];
+                };
+            };
+            404: components["responses"]["Problem"];
         };
     };
     deleteRule: {

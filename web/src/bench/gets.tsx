@@ -84,6 +84,11 @@ function Row({
               may change: {method.provisional.map(factWords).join(', ')} not known
             </span>
           )}
+          {!available && method.provisional.length > 0 && (
+            <span className="block text-xs text-ochre">
+              may be there after all: {method.provisional.map(factWords).join(', ')} not known
+            </span>
+          )}
           {available && <NextGate method={method} gates={gates} formats={formats} />}
           {toldCauses(method.causes, formats).map((cause, index) => (
             <span key={index} className="block text-xs">

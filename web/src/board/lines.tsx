@@ -20,7 +20,9 @@ export function useLines(
   const { setup } = useWorkshop()
   const typed = previewProblem ? null : preview
   const shared = { cart: documentOf(cart), at: momentOf(cart), measure, most, line }
-  const { data: stored } = useAnswer({ ...shared, preview: typed && !('rate' in typed) ? typed : null })
+  const whole = { ...shared, preview: typed && !('rate' in typed) ? typed : null }
+  const { data: first } = useAnswer(whole)
+  const stored = useRest(whole, first)
   // A plan being typed changes its own line only.
   const { data: own } = useAnswer(
     typed && 'rate' in typed ? { ...shared, preview: typed, rates: [typed.rate] } : null,
@@ -39,6 +41,44 @@ export function useLines(
     return stored && sampled && !typed ? { ...stored.lines, ...sampled.lines } : stored?.lines
   }, [stored, sampled, own, typed])
 }
+
+/** Lines for which there was no time are asked for by themselves, as long as some of them come. */
+function useRest(
+  body: Schemas['PriceLinesRequest'],
+  first: Schemas['PriceLines'] | undefined,
+): Schemas['PriceLines'] | undefined {
+  const { setup } = useWorkshop()
+  const left = unlooked(first)
+  const { data: rest } = useQuery({
+    queryKey: ['lines', 'rest', setup.revision, body, left],
+    queryFn: async ({ signal }) => {
+      const found: Schemas['PriceLines']['lines'] = {}
+      let open = left
+      while (open.length > 0) {
+        const answer = await call<Schemas['PriceLines']>(
+          'POST',
+          '/api/lines',
+          { ...body, rates: open },
+          signal,
+        )
+        Object.assign(found, answer.lines)
+        const still = unlooked(answer)
+        if (still.length === open.length) break
+        open = still
+      }
+      return found
+    },
+    enabled: left.length > 0,
+    retry: false,
+  })
+  return useMemo(
+    () => (first && rest ? { ...first, lines: { ...first.lines, ...rest } } : first),
+    [first, rest],
+  )
+}
+
+const unlooked = (answer: Schemas['PriceLines'] | undefined) =>
+  Object.keys(answer?.lines ?? {}).filter((rate) => answer!.lines[rate]![0]?.status === 'unlooked')
 
 function useAnswer(body: Schemas['PriceLinesRequest'] | null, ready = true) {
   const { setup } = useWorkshop()

@@ -27,6 +27,7 @@ function heightOf(amount: string | null, dearest: number): number {
 }
 
 function wordsOf(piece: Piece, formats: Formats): string {
+  if (piece.status === 'unlooked') return 'too much in the cart to draw'
   if (piece.price === null && piece.causes.includes('live_waiting')) return 'asked live'
   if (piece.price === null && piece.causes.includes('address_decides')) return 'depends on the address'
   if (piece.price === null) return piece.status === 'incomplete' ? 'not said' : 'not available'
@@ -158,7 +159,7 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
     off
       ? 'bg-paper border-dashed border-edge'
       : piece.price === null
-        ? 'hole border-dashed border-edge'
+        ? `${piece.status === 'unlooked' ? 'bg-paper' : 'hole'} border-dashed border-edge`
         : isZero(piece.price) && piece.price === piece.last
           ? 'bg-lime border-edge'
           : piece.sampled

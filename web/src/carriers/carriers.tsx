@@ -15,6 +15,7 @@ type Tested = Schemas['CarrierTested']
 const OUTCOMES: Record<State['calls'][number]['outcome'], string> = {
   answered: 'answered',
   silent: 'silent or down',
+  fault: 'a fault of this server',
   refused: 'refused',
   unusable: 'not usable',
 }

@@ -17,6 +17,7 @@ const KINDS: Record<Change['kind'], string> = {
   rule: 'rule',
   box: 'box',
   carrier: 'carrier',
+  setup: 'setup',
 }
 
 const FIELDS: Record<string, string> = {
@@ -57,6 +58,7 @@ const FIELDS: Record<string, string> = {
   hides_paid: 'hiding what costs money',
   combines: 'combining',
   label: 'name for shoppers',
+  label_more: 'name where more is left to pay',
   milepost: 'milepost',
   when: 'conditions',
   then: 'what it does',
@@ -119,6 +121,7 @@ export function sentenceOfChange(change: Change): string {
           : `prices of ${counted(Number(change.names.count ?? 0), 'rate')}`
       return `${named(fields) || 'cells'} of ${counted(Number(change.names.count ?? 0), 'product')}`
     case 'import':
+      if (change.kind === 'setup') return 'the whole setup, from a book file'
       return change.kind === 'treatment' || change.kind === 'box'
         ? `${plural(change.kind)} read from CSV`
         : change.kind === 'rate'

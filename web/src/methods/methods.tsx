@@ -150,17 +150,7 @@ function Row({ method, index, told }: RowProps) {
           aria-label={`Duplicate ${method.name}`}
           title="Duplicate it, without its rates"
           onClick={() =>
-            void told(`Duplicated ${method.name}`, () =>
-              call('POST', '/api/methods', {
-                name: `${method.name}, copy`.slice(0, 120),
-                private_name: method.private_name,
-                promise: method.promise,
-                active: false,
-                kind: method.kind,
-                address: method.address,
-                hours: method.hours,
-              }),
-            )
+            void told(`Duplicated ${method.name}`, () => call('POST', `/api/methods/${method.id}/copy`, {}))
           }
         >
           <Copy size={14} aria-hidden />

@@ -79,6 +79,21 @@ export function OfferEditor({
             change={(label) => change({ label })}
             commit={commit}
           />
+          {doc.label && (doc.effect?.kind === 'free' || doc.effect?.kind === 'fixed') && (
+            <Typed
+              label={
+                doc.effect.kind === 'free'
+                  ? 'and where something is left to pay'
+                  : 'and where more than that is left to pay'
+              }
+              width="w-64"
+              placeholder="its own name"
+              value={doc.label_more ?? ''}
+              error={errorAt('/label_more')}
+              change={(name) => change({ label_more: name })}
+              commit={commit}
+            />
+          )}
           <div className="flex flex-col gap-1 pb-1">
             {check('own_prices', 'Own prices and fees of treated goods fall under it too')}
             {check('hides_paid', 'Hide methods that still cost money when it makes one free')}

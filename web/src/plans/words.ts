@@ -1,4 +1,5 @@
-import type { Finding, Plan, Schemas, Setup } from '../api/client'
+import type { Finding, Plan, Rate, Schemas, Setup } from '../api/client'
+import { liveSentence } from '../carriers/words'
 import { counted, type Formats } from '../ui/format'
 import { edgesOf, measureWords, type ClassPrice, type Schedule, type Step } from './draft'
 
@@ -68,6 +69,17 @@ export function scheduleWords(schedule: Schedule | undefined, formats: Formats):
 function classWords(price: ClassPrice, formats: Formats): string {
   if (price.carried === false) return 'not carried'
   return `${scheduleWords(price.schedule, formats)}${price.charge === 'unit' ? ' for each unit' : ''}`
+}
+
+/** A whole rate read back: what carriers are asked, and the merchant's own price beside it. */
+export function rateSentence(rate: Rate, formats: Formats, setup: Setup): string {
+  if (!rate.live) return planSentence(rate.plan ?? null, formats, setup)
+  const live = liveSentence(rate.live, setup, formats)
+  if (!rate.plan) return live
+  const own = planSentence(rate.plan, formats, setup)
+  return rate.live.own === 'instead'
+    ? `${own}. Where that gives no price: ${live}`
+    : `${live} Your own price: ${own}`
 }
 
 /** A plan read back as a sentence. */

@@ -44,13 +44,8 @@ export function EditorFrame<Kind extends Item>({
   const { edit } = useWorkshop()
   const told = useTold()
   const copy = () => {
-    const { id: _, lock_version: __, ...fields } = item
     void told(`Duplicated ${item.name}`, async () => {
-      const made = await call<Kind>('POST', path, {
-        ...fields,
-        name: `${item.name}, copy`.slice(0, 120),
-        active: false,
-      })
+      const made = await call<Kind>('POST', `${path}/${item.id}/copy`, {})
       opened(made.id)
     })
   }

@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { awake, useFindings, useWorkshop } from '../api/setup'
-import { planSentence, rateFindingSentence } from '../plans/words'
+import { rateFindingSentence, rateSentence } from '../plans/words'
 import { FieldError } from '../ui/field'
 import { counted, formatsOf } from '../ui/format'
 import { OnlyOf } from '../ui/only-of'
@@ -138,7 +138,7 @@ export function RateList() {
                   {!rate.active && <span className="text-soft"> · off</span>}
                 </td>
                 <td className="py-1">
-                  {planSentence(rate.plan ?? null, formats, setup)}
+                  {rateSentence(rate, formats, setup)}
                   {amounts && (
                     <span className="flex flex-wrap gap-x-3">
                       {amounts.map(({ pointer, before, after }) => (

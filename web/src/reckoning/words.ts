@@ -58,6 +58,7 @@ const TROUBLES: Record<string, string> = {
   silent: 'The carrier is silent or down',
   refused: 'The carrier refuses this address or these goods',
   unusable: 'The answer is unusable',
+  fault: 'A fault of this server, not of a carrier',
 }
 
 /** One line of a reckoning, as a sentence. The one place where its codes become words. */
@@ -86,6 +87,8 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
       return `“${text(numbers, 'treatment')}” on top for ${text(numbers, 'name')}: ${text(numbers, 'units')} × ${formats.money(text(numbers, 'each'))}`
     case 'rate.narrowed':
       return 'Holds in a part of the zone only; priced as if the cart went there'
+    case 'rate.narrowed_perhaps':
+      return `Holds in a part of the zone only: the ${text(numbers, 'field')} decides whether the cart goes there`
     case 'schedule.flat':
       return numbers.label || numbers.class || Number(numbers.times) > 1
         ? `${loadWords(numbers)}one amount in ${text(numbers, 'zone')}${timesWords(numbers, formats)}`
@@ -143,8 +146,10 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
     }
     case 'live.silent':
     case 'live.refused':
+    case 'live.fault':
     case 'live.unusable': {
       const what = {
+        'live.fault': 'was not asked',
         'live.silent': 'is silent',
         'live.refused': 'refuses it',
         'live.unusable': 'gives no usable answer',
@@ -294,6 +299,10 @@ export function statusSentence(quote: Quote, setup: Setup): string | null {
     case 'nothing_ships':
       return 'Nothing here needs shipping, so no address is asked for and no method is shown.'
     case 'undetermined': {
+      if (quote.landing?.status === 'zone') {
+        const open = [...new Set(quote.methods.flatMap((method) => method.provisional))]
+        return `The ${open.join(' and the ')} decides which methods there are here.`
+      }
       const names = (quote.landing?.candidates ?? []).map(
         (id) => setup.zones.find((zone) => zone.id === id)?.name ?? 'none',
       )

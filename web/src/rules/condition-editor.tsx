@@ -8,6 +8,7 @@ import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { weekdayName } from '../ui/moment'
 import { Typed } from '../ui/typed'
+import { PostcodeDoubts } from '../zones/clause-doubts'
 import { FACTS, MEASURES } from './words'
 
 type Fact = Condition['fact']
@@ -275,6 +276,9 @@ function OneOf({ condition, change, put, errorAt }: Pick<Props, 'condition' | 'c
           texts={of}
           put={send}
         />
+      )}
+      {fact === 'postcode' && (
+        <PostcodeDoubts country={condition.country ?? ''} of={of as string[]} put={send} />
       )}
       {error}
     </>

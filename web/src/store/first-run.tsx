@@ -4,6 +4,7 @@ import { ApiProblem, call } from '../api/client'
 import { useChoices } from '../api/setup'
 import { Wordmark } from '../frame/top-bar'
 import { FieldError } from '../ui/field'
+import { BookFile } from './book-file'
 import { storeBody, StoreFields, type StoreDraft } from './store-fields'
 
 const BLANK: StoreDraft = {
@@ -66,6 +67,7 @@ export function FirstRun() {
           </div>
         </form>
       )}
+      <BookFile />
     </main>
   )
 }

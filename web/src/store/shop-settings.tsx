@@ -3,6 +3,7 @@ import { toast } from 'sonner'
 import { ApiProblem, call, type Store } from '../api/client'
 import { useChoices, useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
+import { BookFile } from './book-file'
 import { Taxes } from './taxes'
 import { storeBody, StoreFields, type StoreDraft } from './store-fields'
 
@@ -124,6 +125,7 @@ function Form({ store }: { store: Store }) {
         </form>
       )}
       <Taxes />
+      <BookFile />
     </div>
   )
 }

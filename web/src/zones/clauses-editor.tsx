@@ -4,6 +4,7 @@ import { ApiProblem, call, type Area, type Schemas, type Zone } from '../api/cli
 import { useGeography, useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
+import { ClauseDoubts, withClause } from './clause-doubts'
 
 const SHOWN = 8
 
@@ -30,6 +31,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
     enabled: asked !== null,
   })
   const faults = draft === null ? [] : (read?.faults ?? [])
+  const doubts = draft === null || asked !== draft ? [] : (read?.doubts ?? [])
 
   const store = async (typed: string, left: string | null) => {
     try {
@@ -96,6 +98,25 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
           </FieldError>
         ))}
         {faults.length > SHOWN && <FieldError>and {faults.length - SHOWN} more</FieldError>}
+        <ClauseDoubts
+          doubts={doubts}
+          take={(doubt) => setDraft(withClause(text, doubt.position, doubt.meant ?? ''))}
+          elsewhere={(doubt) =>
+            void edit(() =>
+              call('POST', `/api/zones/${zone.id}/areas`, {
+                lock_version: zone.lock_version,
+                areas: [{ kind: 'country', country: doubt.country }],
+              }),
+            )
+              .then(() => {
+                setDraft(withClause(text, doubt.position, ''))
+                setBase(zone.lock_version + 1)
+              })
+              .catch((problem: Error) =>
+                setError(problem instanceof ApiProblem ? problem.summary : problem.message),
+              )
+          }
+        />
         {error && <FieldError>{error}</FieldError>}
       </div>
       {draft !== null && draft !== stored && (

@@ -140,6 +140,10 @@ export function remarkSentence(remark: string, country: string, form: string | u
       return `This region is not one of ${countryName(country)}; it is left out.`
     case 'malformed_postcode':
       return `This is not the form of a postcode there${form ? ` (such as ${form})` : ''}. It is matched all the same, where clauses allow.`
+    case 'unfinished_postcode':
+      return `This is the beginning of a postcode${form ? ` (a whole one is like ${form})` : ''}.`
+    case 'lost_zero':
+      return 'This is one figure short. Spreadsheets take away a zero in front: put it back if there was one.'
     case 'po_box':
       return 'The street names a post office box.'
     case 'military_mail':

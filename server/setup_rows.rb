@@ -73,10 +73,17 @@ module Server
       end
     end
 
-    # Rows that stand in their old order keep their places.
+    # Rows that stand in their old order keep their places, and what comes behind them has the next.
     def places(table, ids, among = @now[table].values)
-      there = among.sort_by { |row| [row["position"], row["id"]] }.to_h { |row| [row["id"], row["position"]] }
-      there.keys == ids ? there : ids.each.with_index(1).to_h
+      in_order(among.sort_by { |row| [row["position"], row["id"]] }.to_h { |row| [row["id"], row["position"]] }, ids)
+    end
+
+    def in_order(there, ids)
+      kept = there.slice(*(there.keys & ids))
+      return ids.each.with_index(1).to_h unless ids.first(kept.size) == kept.keys
+
+      last = there.values.max.to_i
+      kept.merge(ids.drop(kept.size).each.with_index(1).to_h { |id, at| [id, last + at] })
     end
 
     def areas
@@ -122,7 +129,7 @@ module Server
       ids = @book["products"].map { |product| id_of(product) }
       there = @now["products"].values.reject { |row| row["parent_id"] }.sort_by { |row| [row["family"], row["id"]] }
                               .to_h { |row| [row["id"], row["family"]] }
-      there.keys == ids ? there : ids.each.with_index(1).to_h
+      in_order(there, ids)
     end
 
     def id_of(item) = @ids[GateMile::Product.fold(item["sku"])] ||= Records::Base.new_id

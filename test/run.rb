@@ -46,7 +46,7 @@ def run_apart(files)
         lock.synchronize do
           puts format("== %<files>s (%<took>.0f s)", files: group.join(" "), took: took), said, ""
           failed << group unless status.success?
-          said.scan(/(\d+) (runs|assertions|failures|errors|skips)\b/) { |count, name| totals[name] += count.to_i }
+          said.scan(/(\d+) (runs|assertions|failures|errors|skips)(?=,|$)/) { |count, name| totals[name] += count.to_i }
         end
       end
     end

@@ -26,6 +26,10 @@ class ApiTest < Minitest::Test
     zone = api(:patch, "/api/zones/#{zone["id"]}", { lock_version: zone["lock_version"], name: "Baltic shore" })
     geography
     copied = api(:post, "/api/zones/highlands/copy", {})
+    file = api(:get, "/api/setup/export")
+    assert_equal [false, true], api(:post, "/api/setup/import", { book: file, store: false }).then { |told| [told["stored"], told["lists"].key?("zones")] }
+    api(:post, "/api/methods/tracked/copy", {})
+    api(:delete, "/api/methods/#{setup_now["methods"].find { |found| found["name"] == "Tracked, copy" }["id"]}?lock_version=0")
     assert_equal ["Copy of Highlands & Islands", 10], [copied["name"], copied["areas"].first["only"]["count"]]
     method = api(:post, "/api/methods", { name: "Ferry" })
     assert_equal "FERRY", method["code"]

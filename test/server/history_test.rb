@@ -11,7 +11,7 @@ class HistoryTest < Minitest::Test
       fresh(DEMO.merge("products" => DEMO["products"].first(4)))
       random = Random.new(seed)
       states = [state]
-      25.times do
+      18.times do
         edit(random)
         states << state unless state == states.last
       end

@@ -108,7 +108,7 @@ export function BookFile() {
             {faults.slice(0, SHOWN).map(({ pointer, detail }) => (
               <li key={pointer + detail}>
                 <FieldError>
-                  <code className="font-medium">{pointer.replace(/^\/book/, '') || '/'}</code> {detail}
+                  <span className="font-cond">{pointer.replace(/^\/book/, '') || '/'}</span> {detail}
                 </FieldError>
               </li>
             ))}

@@ -139,7 +139,7 @@ export function remarkSentence(remark: string, country: string, form: string | u
     case 'unknown_region':
       return `This region is not one of ${countryName(country)}; it is left out.`
     case 'malformed_postcode':
-      return `This is not the form of a postcode there${form ? ` (such as ${form})` : ''}. It is matched all the same, where clauses allow.`
+      return `This is not the form of a postcode there${form ? ` (such as ${form})` : ''}. What can be read of it is matched all the same.`
     case 'unfinished_postcode':
       return `This is the beginning of a postcode${form ? ` (a whole one is like ${form})` : ''}.`
     case 'lost_zero':

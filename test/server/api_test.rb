@@ -388,6 +388,9 @@ class ApiTest < Minitest::Test
     rule = api(:post, "/api/rules", { name: "Clubs", when: clubs, then: [{ kind: "cap", amount: "2.00" }] })
     rule = api(:patch, "/api/rules/#{rule["id"]}", { lock_version: 0, then: [{ kind: "message", text: "Hello" }, { kind: "cap", amount: "1.00" }] })
     %w[groups coupons offers rules].each { |list| api(:put, "/api/#{list}/order", { ids: setup_now[list].map { |item| item["id"] }.reverse }) }
+    copies = { "offers" => offer, "rules" => rule }.map { |list, item| [list, api(:post, "/api/#{list}/#{item["id"]}/copy", {})] }
+    assert_equal [["Free, copy", false], ["Clubs, copy", false]], copies.map { |_, copy| copy.values_at("name", "active") }
+    copies.each { |list, copy| api(:delete, "/api/#{list}/#{copy["id"]}?lock_version=0") }
     club = CART.merge("group" => "island CLUBS", "coupons" => ["spring", "no such"])
     bench = api(:post, "/api/bench", { cart: club, at: "2027-06-01T18:00" })
     tracked = bench["quote"]["methods"].find { |one| one["method"] == "tracked" }

@@ -88,17 +88,20 @@ module Server
 
     def areas
       @book["zones"].flat_map do |zone|
-        there = @now["areas"].values.select { |row| row["zone_id"] == zone["id"] }
-        rows = zone["areas"].map do |area|
-          row = raw(Records::Area, area, "zone_id" => zone["id"])
-          same = there.find { |one| one.except("id", "position") == row.except("id", "position") }
-          row.merge("id" => there.delete(same)&.fetch("id") || Records::Base.new_id)
-        end
-        places = places("areas", rows.map { |row| row["id"] }, @now["areas"].values.select do |row|
-          row["zone_id"] == zone["id"]
-        end)
+        among = @now["areas"].values.select { |row| row["zone_id"] == zone["id"] }
+        rows = areas_of(zone, among.dup)
+        places = places("areas", rows.map { |row| row["id"] }, among)
         rows.map { |row| row.merge("position" => places.fetch(row["id"])) }
       end.to_h { |row| [row["id"], row] }
+    end
+
+    # Areas have no ids in a book: those that say the same are the same.
+    def areas_of(zone, there)
+      zone["areas"].map do |area|
+        row = raw(Records::Area, area, "zone_id" => zone["id"])
+        same = there.find { |one| one.except("id", "position") == row.except("id", "position") }
+        row.merge("id" => there.delete(same)&.fetch("id") || Records::Base.new_id)
+      end
     end
 
     def rates

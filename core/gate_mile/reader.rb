@@ -35,11 +35,7 @@ module GateMile
 
         case value
         when String then found << Problem.new(pointer: pointer, code: :not_utf8, numbers: {}) unless utf8?(value)
-        when Integer then if value.bit_length > BITS
-                            found << Problem.new(pointer: pointer, code: :too_large,
-                                                 numbers: {})
-                          end
-        when Float then found << Problem.new(pointer: pointer, code: :not_finite, numbers: {}) unless value.finite?
+        when Integer, Float then found.concat(uncountable(value, pointer))
         when Array then value.each_with_index { |item, at| unreadable(item, "#{pointer}/#{at}", found, depth + 1) }
         when Hash then value.each { |key, item| unreadable_field(key, item, pointer, found, depth + 1) }
         end
@@ -51,6 +47,11 @@ module GateMile
       def part(part) = "/#{part.to_s.gsub("~", "~0").gsub("/", "~1")}"
 
       private
+
+      def uncountable(number, pointer)
+        code = number.is_a?(Integer) ? (:too_large if number.bit_length > BITS) : (:not_finite unless number.finite?)
+        code ? [Problem.new(pointer: pointer, code: code, numbers: {})] : []
+      end
 
       def unreadable_field(key, item, pointer, found, depth)
         return unreadable(item, pointer + part(key), found, depth) if !key.is_a?(String) || utf8?(key)

@@ -27,13 +27,14 @@ class ExactTest < Minitest::Test
       assert_button(text: "United Kingdom, only IV, KW and PA20 to PA49")
     end
     areas = find_setup("zones", "highlands")["areas"]
-    assert_equal [["GB", ["IV", "PA20 to PA49", "KW"]], ["JE", []]], areas.map { |area| [area["country"], area["only"]["clauses"]] }
+    assert_equal([["GB", ["IV", "PA20 to PA49", "KW"]], ["JE", []]], areas.map { |area| [area["country"], area["only"]["clauses"]] })
   end
 
   # Shoppers' slips: the parcel stays where it belongs, and the merchant is told.
   def test_slips_of_shoppers_on_the_bench
     visit "/"
-    { "BT9 SAA" => "Northern Ireland", "BT9, 5AA" => "Northern Ireland", "IM1 OAA" => "Isle of Man & Channel Islands", "IV1 1A" => "Highlands & Islands" }.each do |postcode, name|
+    { "BT9 SAA" => "Northern Ireland", "BT9, 5AA" => "Northern Ireland", "IM1 OAA" => "Isle of Man & Channel Islands",
+      "IV1 1A" => "Highlands & Islands" }.each do |postcode, name|
       fill_in "Postcode", with: postcode
       within(zone(name)) { assert_text "the bench cart goes here" }
     end
@@ -70,7 +71,8 @@ class ExactTest < Minitest::Test
     fresh(ServerSupport::WHOLE_DEMO)
     visit "/offers?item=60*SHK-GAL-10&to=GB&postcode=TR29+4ZZ#offer=free-75"
     within(bench) { assert_text "Tracked, free from £75" }
-    api(:post, "/api/treatments", { name: "Lines apart", price: { kind: "apart", charge: { kind: "unit", amount: "1.75" } }, on: { products: [product("ROP-BRD-08")] } })
+    apart = { kind: "apart", charge: { kind: "unit", amount: "1.75" } }
+    api(:post, "/api/treatments", { name: "Lines apart", price: apart, on: { products: [product("ROP-BRD-08")] } })
     visit "/offers?item=60*SHK-GAL-10&item=1*ROP-BRD-08&to=GB&postcode=TR29+4ZZ#offer=free-75"
     within(bench) { assert_button "Why £1.75 for Tracked?" }
     within(bench) { assert_no_text "free from £75" }
@@ -227,10 +229,10 @@ class ExactTest < Minitest::Test
     open.pop
     answer = api(:post, "/api/products", { sku: "X-1", name: "X", price: "1.00" })
     assert_equal [503, "A file of goods is being stored. Try again in a moment."], [status, answer["detail"]]
-    assert_equal 200, api(:post, "/api/quote", CART).then { status }
+    assert_equal(200, api(:post, "/api/quote", CART).then { status })
     close << true
     thread.join
-    assert_equal 201, api(:post, "/api/products", { sku: "X-1", name: "X", price: "1.00" }).then { status }
+    assert_equal(201, api(:post, "/api/products", { sku: "X-1", name: "X", price: "1.00" }).then { status })
   end
 
   private

@@ -27,7 +27,7 @@ class ApiTest < Minitest::Test
     geography
     copied = api(:post, "/api/zones/highlands/copy", {})
     file = api(:get, "/api/setup/export")
-    assert_equal [false, true], api(:post, "/api/setup/import", { book: file, store: false }).then { |told| [told["stored"], told["lists"].key?("zones")] }
+    assert_equal([false, true], api(:post, "/api/setup/import", { book: file, store: false }).then { |told| [told["stored"], told["lists"].key?("zones")] })
     api(:post, "/api/methods/tracked/copy", {})
     api(:delete, "/api/methods/#{setup_now["methods"].find { |found| found["name"] == "Tracked, copy" }["id"]}?lock_version=0")
     assert_equal ["Copy of Highlands & Islands", 10], [copied["name"], copied["areas"].first["only"]["count"]]
@@ -389,7 +389,7 @@ class ApiTest < Minitest::Test
     rule = api(:patch, "/api/rules/#{rule["id"]}", { lock_version: 0, then: [{ kind: "message", text: "Hello" }, { kind: "cap", amount: "1.00" }] })
     %w[groups coupons offers rules].each { |list| api(:put, "/api/#{list}/order", { ids: setup_now[list].map { |item| item["id"] }.reverse }) }
     copies = { "offers" => offer, "rules" => rule }.map { |list, item| [list, api(:post, "/api/#{list}/#{item["id"]}/copy", {})] }
-    assert_equal [["Free, copy", false], ["Clubs, copy", false]], copies.map { |_, copy| copy.values_at("name", "active") }
+    assert_equal([["Free, copy", false], ["Clubs, copy", false]], copies.map { |_, copy| copy.values_at("name", "active") })
     copies.each { |list, copy| api(:delete, "/api/#{list}/#{copy["id"]}?lock_version=0") }
     club = CART.merge("group" => "island CLUBS", "coupons" => ["spring", "no such"])
     bench = api(:post, "/api/bench", { cart: club, at: "2027-06-01T18:00" })

@@ -180,11 +180,12 @@ class BoundsTest < Minitest::Test
   # In every text of every body: a lone surrogate, in bytes and as an escape.
   def test_texts_that_are_none_in_any_place
     condition = { "fact" => "tag", "of" => ["x"], "lines" => "any" }
+    services = [{ "code" => "X", "name" => "Y" }]
     { "/api/quote" => CART, "/api/bench" => { "cart" => CART },
       "/api/zones" => { "name" => "Z", "areas" => [{ "kind" => "country", "country" => "GB", "only" => ["PA"] }] },
       "/api/products" => { "sku" => "S", "name" => "N", "price" => "1.00", "tags" => ["t"] },
       "/api/rules" => { "name" => "R", "when" => { "all" => [condition] }, "then" => [{ "kind" => "message", "text" => "hi" }] },
-      "/api/carriers" => { "name" => "C", "address" => "http://c.example", "secret" => "s", "services" => [{ "code" => "X", "name" => "Y" }] } }.each do |path, body|
+      "/api/carriers" => { "name" => "C", "address" => "http://c.example", "secret" => "s", "services" => services } }.each do |path, body|
       texts(body).each do |place|
         text = JSON.generate(with_text(body, place, "@@@"))
         ["\\ud800", "\xED\xA0\x80", "\xFF"].each do |bad|

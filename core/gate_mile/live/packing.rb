@@ -49,26 +49,6 @@ module GateMile
       def contents = blocks.group_by(&:item).transform_values { |list| list.sum(&:units) }
     end
 
-    # A free room of a box. rank: the order in which rooms are looked at: low ones first, then small ones.
-    Room = Struct.new(:at, :free, :volume, :rank) do
-      def self.of(corner, free)
-        volume = free.inject(:*)
-        new(corner, free, volume, [corner[2], volume, corner])
-      end
-    end
-
-    # Where a block may stand: so many along each side of a room, each of these dimensions; units: in all; waste: what
-    # of the room's sides it leaves.
-    Place = Struct.new(:room, :counts, :dims, :units, :waste) do
-      def self.of(room, counts, dims)
-        waste = room.free[0] - (counts[0] * dims[0]) + room.free[1] - (counts[1] * dims[1]) +
-                room.free[2] - (counts[2] * dims[2])
-        new(room, counts, dims, counts[0] * counts[1] * counts[2], waste)
-      end
-
-      def better?(other) = units > other.units || (units == other.units && waste < other.waste)
-    end
-
     # Looks into free rooms after which no other way is tried: from then on the way that is under way goes on with the
     # most promising box each time, so that many different goods are packed in bounded time too.
     EFFORT = 60_000
@@ -76,7 +56,7 @@ module GateMile
     # Raised inside where an item fits no box.
     class Stuck < StandardError
     end
-    private_constant :Stuck, :Room, :Place, :EFFORT
+    private_constant :Stuck, :EFFORT
 
     # @return [Integer] looks into free rooms that the last packing took
     attr_reader :looks
@@ -117,10 +97,8 @@ module GateMile
     def fits?(box, item)
       limit = box.load_limit
       room = box.room
-      (limit.nil? || item.weight <= limit) && item.stances.any? { |dims| within?(dims, room) }
+      (limit.nil? || item.weight <= limit) && item.stances.any? { |dims| Filling.within?(dims, room) }
     end
-
-    def within?(dims, room) = dims[0] <= room[0] && dims[1] <= room[1] && dims[2] <= room[2]
 
     def spent? = @looks >= EFFORT
 
@@ -235,83 +213,9 @@ module GateMile
       one
     end
 
-    # @param left [Hash{Item => Integer}] in the order in which they are put in
-    # @return [Packed] once; what does not go in is left out
     def fill(box, left)
-      rooms = [Room.of([0, 0, 0], box.room)]
-      limit = box.load_limit
-      blocks = []
-      least = least(left)
-      lightest = left.each_key.map(&:weight).min
-      left.each do |item, count|
-        break if rooms.empty? || (limit && limit < lightest)
-
-        while count.positive? && (block = best_block(rooms, item, count, limit, least))
-          blocks << block
-          count -= block.units
-          limit &&= limit - (item.weight * block.units)
-        end
-      end
-      Packed.new(box, blocks, 1)
-    end
-
-    # What a room must have to take anything: the volume, and each side.
-    def least(left) = [left.each_key.map(&:volume).min, left.each_key.flat_map(&:sides).min]
-
-    # Takes the room of the block that has most units, and among these fills its room best.
-    def best_block(rooms, item, count, limit, least)
-      count = [count, (limit / item.weight).floor].min if limit && item.weight.positive?
-      return if count < 1
-
-      place = best_place(rooms, item, count) or return
-      room = place.room
-      Block.new(item, room.at, place.counts, place.dims).tap { |block| cut(rooms, room, block, least) }
-    end
-
-    # @return [Place, nil]
-    def best_place(rooms, item, count)
-      @looks += rooms.size
-      best = nil
-      rooms.each do |room|
-        next if room.volume < item.volume
-
-        item.stances.each do |dims|
-          next unless within?(dims, room.free)
-
-          place = Place.of(room, counts(room.free, dims, count), dims)
-          best = place if best.nil? || place.better?(best)
-        end
-      end
-      best
-    end
-
-    # Along the length first, then the width, then upwards: whole rows and layers only, but for the first.
-    def counts(room, dims, count)
-      across = dims.zip(room).map { |side, free| side.zero? ? count : (free / side).floor }
-      along = [across[0], count].min
-      beside = [across[1], count / along].min
-      [along, beside, [across[2], count / (along * beside)].min]
-    end
-
-    # What is left of a room beside, behind and above a block: the larger rest in one piece.
-    def cut(rooms, room, block, least)
-      rooms.delete_at(rooms.index { |other| other.equal?(room) })
-      taken = block.extent
-      x, y, z = room.at
-      free = room.free
-      beside, behind, above = free.zip(taken).map { |all, used| all - used }
-      wide = beside * free[1] >= behind * free[0]
-      rests = [[[x + taken[0], y, z], [beside, wide ? free[1] : taken[1], free[2]]],
-               [[x, y + taken[1], z], [wide ? taken[0] : free[0], behind, free[2]]],
-               [[x, y, z + taken[2]], [taken[0], taken[1], above]]]
-      rests.each { |corner, sides| put(rooms, Room.of(corner, sides), least) if sides.min.positive? }
-    end
-
-    # Rooms that can't take anything any more are forgotten.
-    def put(rooms, room, least)
-      return if room.volume < least.first || room.free.min < least.last
-
-      rooms.insert(rooms.bsearch_index { |other| (other.rank <=> room.rank) >= 0 } || rooms.size, room)
+      filling = Filling.new(box, left)
+      Packed.new(box, filling.blocks, 1).tap { @looks += filling.looks }
     end
   end
 end

@@ -179,10 +179,9 @@ module GateMile
     def of(rates = @book.rates)
       return {} unless @scaled.drawn?
 
-      live = @carriers ? rates.select { |rate| rate.live && @here && rate.zone == @here.id } : []
-      sampled = live.empty? ? {} : samples(live)
+      sampled = asked(rates)
       # Where the cart goes comes first.
-      drawn = rates.sort_by.with_index { |rate, at| [@here && rate.zone == @here.id ? 0 : 1, at] }
+      drawn = rates.sort_by.with_index { |rate, at| [here?(rate) ? 0 : 1, at] }
                    .to_h { |rate| [rate.id, sampled[rate.id] || drawn(rate)] }
       rates.to_h { |rate| [rate.id, drawn.fetch(rate.id)] }
     end
@@ -195,7 +194,7 @@ module GateMile
     def turns(rate, from, upto)
       return [] if rate.plan.nil? || !@scaled.drawn?
 
-      place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE
+      place = here?(rate) ? @place : Destination::SOMEWHERE
       return [*from..upto] if slopes?(rate.plan)
 
       near = candidates(rate, place).flat_map { |at| [at.ceil - 1, at.floor, at.ceil, at.floor + 1] }
@@ -212,11 +211,20 @@ module GateMile
 
     private
 
+    def here?(rate) = @here&.id == rate.zone
+
+    def asked(rates)
+      live = @carriers ? rates.select { |rate| rate.live && here?(rate) } : []
+      live.empty? ? {} : samples(live)
+    end
+
     # Asks for all positions of all live rates at once.
     def samples(rates)
       positions = positions_to_sample
-      runs = rates.product(positions).to_h { |rate, at| [[rate, at], sampling(rate, at)] }
-      @answers = @carriers.answers(runs.values.flat_map { |run| Pipeline.new(run).requests }.uniq)
+      asked = rates.product(positions).flat_map do |rate, at|
+        pipeline(rate, @place, terms(rate.zone, @place, at)).requests
+      end
+      @answers = @carriers.answers(asked.uniq)
       rates.to_h { |rate| [rate.id, levelled(positions.each_cons(2).map { |from, to| stretch(rate, from, to) })] }
     end
 
@@ -233,11 +241,6 @@ module GateMile
       (even + [@scaled.here]).grep(@scaled.least..@most).uniq.sort
     end
 
-    def sampling(rate, position)
-      terms = terms(rate.zone, @place, position)
-      Run.new(@book, terms.facts.basket, rate, nil, @place, terms: terms, told: false)
-    end
-
     def stretch(rate, from, to)
       first, last = [from, to].map { |at| sampled(rate, at) }
       known = first.price && last.price
@@ -247,10 +250,7 @@ module GateMile
     end
 
     def sampled(rate, at)
-      (@sampled ||= {})[[rate, at]] ||= begin
-        terms = terms(rate.zone, @place, at)
-        Pipeline.new(Run.new(@book, terms.facts.basket, rate, @answers, @place, terms: terms, told: false)).call
-      end
+      (@sampled ||= {})[[rate, at]] ||= pipeline(rate, @place, terms(rate.zone, @place, at), @answers).call
     end
 
     def drawn(rate)
@@ -262,7 +262,7 @@ module GateMile
     end
 
     def line(rate)
-      place = @here && @here.id == rate.zone ? @place : Destination::SOMEWHERE
+      place = here?(rate) ? @place : Destination::SOMEWHERE
       PriceLine.new(@scaled, @most, candidates(rate, place)) { |position| ask(rate, place, position) }
     end
 
@@ -279,8 +279,10 @@ module GateMile
       @bands[[rate.zone, position]].fetch(rate.id)
     end
 
-    def run(rate, place, terms)
-      Pipeline.new(Run.new(@book, terms.facts.basket, rate, nil, place, terms: terms, told: false)).call
+    def run(rate, place, terms) = pipeline(rate, place, terms).call
+
+    def pipeline(rate, place, terms, answers = nil)
+      Pipeline.new(Run.new(@book, terms.facts.basket, rate, answers, place, terms: terms, told: false))
     end
 
     def terms(zone, place, position)

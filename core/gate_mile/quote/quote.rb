@@ -65,15 +65,16 @@ module GateMile
         free = hiding.select { |quote| quote.price&.zero? }
         perhaps = open_facts(hiding)
         cause = free.any? ? hidden_by(free.first) : nil
-        methods.map do |quote|
-          next quote if quote.price.nil? || quote.price.zero?
-
-          quote = quote.with(provisional: quote.provisional | perhaps) if perhaps.any?
-          cause ? quote.with(status: :unavailable, price: nil, causes: [cause]) : quote
-        end
+        methods.map { |quote| quote.price.nil? || quote.price.zero? ? quote : beside_free(quote, perhaps, cause) }
       end
 
       private
+
+      # A method that costs money, where there is or may be one that is free and hides it.
+      def beside_free(quote, perhaps, cause)
+        quote = quote.with(provisional: quote.provisional | perhaps) if perhaps.any?
+        cause ? quote.with(status: :unavailable, price: nil, causes: [cause]) : quote
+      end
 
       # Facts by which a method that hides the others may come or go; none where one of them is sure.
       def open_facts(hiding)

@@ -64,4 +64,22 @@ end
               count: count, ratio: used / bound.to_f, took: took / 24 * 1000)
 end
 alike, seconds = timed { GateMile::Packing.new([box(400)]).pack([GateMile::Packing::Item.new([90, 70, 50].map { |side| side * MILLIMETRE }, 1, false, 500, nil)]) }
-puts format("500 units of one thing: %<boxes>d boxes in %<took>.0f ms", boxes: alike.sum(&:times), took: seconds * 1000)
+puts format("500 units of one thing: %<boxes>d boxes in %<took>.0f ms", boxes: alike.sum(&:times),
+                                                                        took: seconds * 1000)
+
+# 500 different goods, 20 of each, over 40 boxes, some with a cost or a maximum weight (wanted: under a second).
+random = Random.new(5)
+boxes = Array.new(40) do |at|
+  length, width, height = [150..900, 150..700, 100..600].map { |range| GateMile::Length.of(random.rand(range), "mm") }
+  cost = GateMile::Money.new(random.rand(20..300), GateMile::Currency["GBP"]) if at.even?
+  GateMile::Box.new(id: "b#{at}", name: "b#{at}", active: true, cost: cost,
+                    size: GateMile::Sides.new(length: length, width: width, height: height),
+                    up_to: (GateMile::Weight.of(random.rand(5..30), "kg") if (at % 3).zero?))
+end
+goods = Array.new(500) do
+  sides = Array.new(3) { random.rand(10..150) * MILLIMETRE }
+  GateMile::Packing::Item.new(sides, random.rand(50..2000) * 1_000_000_000, random.rand(6).zero?, 20, nil)
+end
+packed, seconds = timed { GateMile::Packing.new(boxes).pack(goods) }
+puts format("500 goods of 20 units over 40 boxes: %<count>d parcels in %<took>.0f ms (wanted: under 1000)",
+            count: packed.sum(&:times), took: seconds * 1000)

@@ -36,7 +36,7 @@ module GateMile
         case value
         when String then found << Problem.new(pointer: pointer, code: :not_utf8, numbers: {}) unless utf8?(value)
         when Integer, Float then found.concat(uncountable(value, pointer))
-        when Array then value.each_with_index { |item, at| unreadable(item, "#{pointer}/#{at}", found, depth + 1) }
+        when Array then value.each_with_index { |item, at| unreadable_part(item, at, pointer, found, depth + 1) }
         when Hash then value.each { |key, item| unreadable_field(key, item, pointer, found, depth + 1) }
         end
         found
@@ -53,8 +53,15 @@ module GateMile
         code ? [Problem.new(pointer: pointer, code: code, numbers: {})] : []
       end
 
+      # Most texts are as they should be, and need no pointer.
+      def unreadable_part(item, key, pointer, found, depth)
+        return if item.is_a?(String) && utf8?(item)
+
+        unreadable(item, pointer + part(key), found, depth)
+      end
+
       def unreadable_field(key, item, pointer, found, depth)
-        return unreadable(item, pointer + part(key), found, depth) if !key.is_a?(String) || utf8?(key)
+        return unreadable_part(item, key, pointer, found, depth) if !key.is_a?(String) || utf8?(key)
 
         found << Problem.new(pointer: pointer, code: :not_utf8, numbers: {})
       end

@@ -1,0 +1,124 @@
+# frozen_string_literal: true
+
+# The checkout while the merchant works and a carrier hangs: quotes a second and their 99th percentile, against the same
+# server left in peace, in turns. Quotes are of goods to the mainland (the merchant's own rates) and to Ireland
+# (carriers, each cart with an answer of its own to ask for).
+#   bundle exec ruby perf/under_load.rb
+
+ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require "bundler/setup"
+require "json"
+require "net/http"
+require "tmpdir"
+
+ROOT = File.expand_path("..", __dir__)
+PORT = 4195
+CARRIERS_PORT = 4196
+ROUNDS = 5
+SECONDS = 6
+SHOPPERS = 3
+# Seconds between two edits: nobody edits faster with a mouse; 0 is a script that never stops.
+PACES = { "five edits a second" => 0.2, "edits without a pause" => 0 }.freeze
+
+def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+def median(list) = list.sort[list.size / 2]
+def percentile(list, share) = list.sort[((list.size - 1) * share).ceil]
+
+def ask(port, verb, path, body = nil)
+  request = Net::HTTP.const_get(verb).new(path, "content-type" => "application/json")
+  request.body = JSON.generate(body) if body
+  answer = Net::HTTP.start("127.0.0.1", port) { |http| http.request(request) }
+  abort "#{verb} #{path} answered #{answer.code}: #{answer.body}" unless answer.code.start_with?("2")
+  JSON.parse(answer.body)
+end
+
+def carrier(name, mode)
+  ask(CARRIERS_PORT, "Post", "/control", { carrier: name, mode: mode, delay: mode == "slow" ? 30 : 0 })
+end
+
+def cart(count)
+  to = count.even? ? { country: "GB", postcode: "TR29 4ZZ" } : { country: "IE" }
+  { lines: [{ sku: "SHK-GAL-10", quantity: (count % 400) + 1 }, { sku: "ROP-BRD-08", quantity: (count % 7) + 1 }],
+    destination: to }
+end
+
+# Quotes for so many seconds, by several shoppers at once.
+def shop(from)
+  finish = now + SECONDS
+  took = Array.new(SHOPPERS) do |at|
+    Thread.new do
+      own = []
+      count = from + at
+      while now < finish
+        started = now
+        ask(PORT, "Post", "/api/quote", cart(count += SHOPPERS))
+        own << (now - started)
+      end
+      own
+    end
+  end.flat_map(&:value)
+  [took.size / SECONDS.to_f, percentile(took, 0.99)]
+end
+
+# One who changes a price again and again.
+def editing(pause)
+  done = 0
+  thread = Thread.new do
+    lock = ask(PORT, "Get", "/api/setup")["rates"].find { |one| one["id"] == "hi-tracked" }["lock_version"]
+    loop do
+      sent = { lock_version: lock, name: "Tracked #{done += 1}" }
+      lock = ask(PORT, "Patch", "/api/rates/hi-tracked", sent)["lock_version"]
+      sleep pause
+    end
+  end
+  yield
+ensure
+  thread.kill
+end
+
+# The breaker is open after the first silent calls, as it is in a shop whose carrier has been hanging for a while.
+def troubled(from, pause)
+  carrier("fulmar", "slow")
+  editing(pause) { shop(from) }
+ensure
+  carrier("fulmar", "well")
+end
+
+# @return [Array<Integer>] process ids, once both servers take connections
+def serve(folder)
+  env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), "PORT" => PORT.to_s,
+          "CARRIERS_PORT" => CARRIERS_PORT.to_s }
+  system(env, "bundle", "exec", "ruby", File.join(ROOT, "server/prepare.rb"), exception: true)
+  carriers = ["-C", "stand_ins/puma.rb", "--bind", "tcp://127.0.0.1:#{CARRIERS_PORT}", "stand_ins/carriers/config.ru"]
+  started = [%w[-C server/puma.rb server/config.ru], carriers].map do |arguments|
+    spawn(env, "bundle", "exec", "puma", *arguments, chdir: ROOT, out: File::NULL, err: File::NULL)
+  end
+  started.tap { [PORT, CARRIERS_PORT].each { |port| wait_for(port) } }
+end
+
+def wait_for(port)
+  tries ||= 0
+  TCPSocket.new("127.0.0.1", port).close
+rescue SystemCallError
+  sleep 0.25
+  (tries += 1) < 80 ? retry : raise
+end
+
+def compare(name, pause)
+  rounds = Array.new(ROUNDS) { |at| [shop(at * 100), troubled((at * 100) + 50, pause)] }
+  peace, trouble = rounds.transpose.map { |list| list.transpose.map { |figures| median(figures) } }
+  puts format("in peace %<many>.0f quotes a second, 99 in 100 within %<late>.0f ms", many: peace[0],
+                                                                                     late: peace[1] * 1000)
+  puts format("one carrier hangs, %<name>s: %<many>.0f quotes a second, 99 in 100 within %<late>.0f ms",
+              name: name, many: trouble[0], late: trouble[1] * 1000)
+  puts format("ratio: quotes a second %<many>.2f, 99th percentile %<late>.2f (wanted: under 1.5)",
+              many: peace[0] / trouble[0], late: trouble[1] / peace[1])
+end
+
+Dir.mktmpdir do |folder|
+  servers = serve(folder)
+  shop(0)
+  PACES.each { |name, pause| compare(name, pause) }
+ensure
+  servers&.each { |server| Process.kill("TERM", server) && Process.wait(server) }
+end

@@ -11,8 +11,9 @@ module Server
     # Products that are read together where all of them are.
     GOODS = 1000
 
-    # books: by revision, the newest last; skus: of the products of the newest, by their ids.
-    Snapshot = Struct.new(:books, :skus)
+    # books: by revision, the newest last; of the newest one, skus: of its products, by their ids; document: what it was
+    # made of but for the goods.
+    Snapshot = Struct.new(:books, :skus, :document)
 
     def initialize
       @making = Mutex.new
@@ -53,7 +54,7 @@ module Server
 
     # @return [void]
     def clear
-      @snapshot = Snapshot.new({}.freeze, {}.freeze).freeze
+      @snapshot = Snapshot.new({}.freeze, {}.freeze, nil).freeze
       @derived = {}
     end
 
@@ -73,7 +74,10 @@ module Server
       catalogue = GateMile::Catalogue.new(goods)
       @making.synchronize do
         revision = yield
-        put(revision, compiled(Database.read { BookDocument.without_products }, catalogue), skus) if revision
+        if revision
+          document = Database.read { BookDocument.without_products }
+          put(revision, compiled(document, catalogue), skus, document)
+        end
       end
     end
 
@@ -85,14 +89,14 @@ module Server
         return [revision, @snapshot.books[revision]] if found.nil?
 
         book, skus = whole(found)
-        put(revision, book, skus)
+        put(revision, book, skus, found.document || @snapshot.document)
         [revision, book]
       end
     end
 
-    def put(revision, book, skus)
+    def put(revision, book, skus, document)
       books = @snapshot.books.merge(revision => book).sort.last(KEPT).to_h
-      @snapshot = Snapshot.new(books.freeze, skus.freeze).freeze
+      @snapshot = Snapshot.new(books.freeze, skus.freeze, document).freeze
     end
 
     # What is read of the database: everything, or what the edits since the last book touched.
@@ -109,7 +113,8 @@ module Server
       return [revision, Found.new(BookDocument.without_products, CatalogueDocument.products)] if touched.nil?
 
       families = CatalogueDocument.families(touched.products)
-      document = (touched.tables - Journal::GOODS).empty? ? nil : BookDocument.without_products
+      tables = touched.tables - Journal::GOODS
+      document = tables.empty? ? nil : BookDocument.without_products(last: @snapshot.document, touched: tables)
       [revision, Found.new(document, families.empty? ? {} : CatalogueDocument.products(only: families), families, book)]
     end
 

@@ -30,12 +30,18 @@ module Server
     # @return [Hash] SetupImported of the contract: what would come and go
     def preview = Database.read { told(changes) }
 
+    # @param seen [Integer, nil] the revision at which it was seen what comes and goes
     # @return [Hash] SetupImported of the contract
-    def store
-      return begin_with unless Records::Store.current
+    # @raise [Problem] 409 where somebody changed something since it was seen
+    def store(seen = nil)
+      unless Records::Store.current
+        unchanged(seen)
+        return begin_with
+      end
 
       done = nil
       History.edit("import", "setup", -> { { name: @book["store"]["name"] } }) do
+        unchanged(seen)
         found = changes
         done = told(found)
         History.exchange(found)
@@ -44,6 +50,12 @@ module Server
     end
 
     private
+
+    def unchanged(seen)
+      return if seen.nil? || seen == Records::Store.revision
+
+      raise Problem.new(409, "Something was changed in the meantime. Look at what would come and go now.")
+    end
 
     def begin_with
       BookRecords.write(@book)
@@ -69,7 +81,7 @@ module Server
         end, field),
                   change: names(pairs.select { |before, after| before && after }, field) }]
       end
-      { lists: lists, store: found["stores"].any?, rates: sides(found["rates"]) }
+      { lists: lists, store: found["stores"].any?, rates: sides(found["rates"]), revision: Records::Store.revision }
     end
 
     # A zone of which only areas change is changed too.

@@ -23,7 +23,7 @@ module Server
         app.post "/api/setup/import" do
           body = body_of("SetupImport", limit: BOOK_LIMIT)
           import = SetupImport.new(body["book"])
-          done = body["store"] ? import.store : import.preview
+          done = body["store"] ? import.store(body["revision"]) : import.preview
           answer({ **done, stored: body["store"] })
         end
 

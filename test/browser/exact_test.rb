@@ -215,29 +215,17 @@ class ExactTest < Minitest::Test
   def test_an_edit_while_a_file_is_stored
     visit "/goods"
     assert_text "Galvanised shackle 10 mm"
-    open = Queue.new
-    close = Queue.new
-    thread = Thread.new do
-      Server::LongChange.run("import", "product") do |change|
-        open << true
-        close.pop
-        change.finish({})
-      end
-    ensure
-      ActiveRecord::Base.connection_handler.clear_active_connections!
+    storing do
+      answer = api(:post, "/api/products", { sku: "X-1", name: "X", price: "1.00" })
+      assert_equal [503, "A file of goods is being stored. Try again in a moment."], [status, answer["detail"]]
+      api(:post, "/api/quote", CART)
+      assert_equal 200, status
     end
-    open.pop
-    answer = api(:post, "/api/products", { sku: "X-1", name: "X", price: "1.00" })
-    assert_equal [503, "A file of goods is being stored. Try again in a moment."], [status, answer["detail"]]
-    assert_equal(200, api(:post, "/api/quote", CART).then { status })
-    close << true
-    thread.join
     assert_equal(201, api(:post, "/api/products", { sku: "X-1", name: "X", price: "1.00" }).then { status })
   end
 
   private
 
-  def find_setup(list, id) = setup_now.fetch(list).find { |item| item["id"] == id }
   def product(sku) = api(:get, "/api/products?q=#{sku}")["products"].find { |one| one["sku"] == sku }["id"]
   def choose_measure(name) = find("[aria-labelledby=along] button", text: name, exact_text: true).click
   def book_file = find("section[aria-labelledby]", text: "The setup as a file")

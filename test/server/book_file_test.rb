@@ -70,6 +70,26 @@ class BookFileTest < Minitest::Test
     assert_equal "Tarrow Quay Chandlery", setup_now["store"]["name"], "nothing is done by looking"
   end
 
+  # What was seen is what is done: an edit in between, from another tab, is not lost unseen.
+  def test_an_edit_since_it_was_looked_at
+    fresh(ServerSupport::WHOLE_DEMO)
+    book = export
+    book["methods"].first["name"] = "By the pier"
+    seen = import(book, store: false)["revision"]
+    api(:patch, "/api/rates/uk-tracked", { lock_version: 0, name: "Another tab" })
+    api(:post, "/api/setup/import", { book: book, store: true, revision: seen })
+    assert_equal 409, status
+    assert_equal "Another tab", find("rates", "uk-tracked")["name"]
+    now = import(book, store: false)
+    assert_equal [seen + 1, 1], [now["revision"], now["rates"]["change"]], "and looking again shows the edit among what changes"
+    assert api(:post, "/api/setup/import", { book: book, store: true, revision: now["revision"] })["stored"]
+    assert_equal book, export
+    fresh(nil)
+    api(:post, "/api/store", SHOP)
+    api(:post, "/api/setup/import", { book: book, store: true, revision: 0 })
+    assert_equal 409, status, "somebody opened a shop meanwhile"
+  end
+
   def test_faults_are_told_at_their_places_and_nothing_changes
     fresh(ServerSupport::WHOLE_DEMO)
     book = export

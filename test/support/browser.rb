@@ -34,6 +34,29 @@ module BrowserSupport
   def zone(name) = find("section[aria-label='Zone #{name}']")
   def press(*keys) = page.driver.browser.keyboard.type(*keys)
 
+  # @return [Hash] an item of the setup as the server tells it now
+  def find_setup(list, id) = setup_now.fetch(list).find { |item| item["id"] == id }
+
+  # While the block runs, a file of goods is on its way into the database.
+  def storing
+    open = Queue.new
+    close = Queue.new
+    thread = Thread.new do
+      Server::LongChange.run("import", "product") do |change|
+        open << true
+        close.pop
+        change.finish({})
+      end
+    ensure
+      ActiveRecord::Base.connection_handler.clear_active_connections!
+    end
+    open.pop
+    yield
+  ensure
+    close << true
+    thread.join
+  end
+
   # Asks axe-core for violations of WCAG 2.2 A and AA on the page as it stands.
   def assert_accessible(what)
     page.driver.browser.evaluate("(() => { #{AXE}; return true })()") unless page.evaluate_script("!!window.axe")

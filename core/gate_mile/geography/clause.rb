@@ -7,11 +7,11 @@ module GateMile
   # text: the clause as it is kept and shown; key: what is compared (the code, the pattern, or the letters and the
   # number of digits of a range); from, to: the numbers of a range.
   class Clause < Value.of(:kind, :text, :key, :from, :to)
-    LONGEST = 12
+    LONGEST = 20
     # Characters of a clause as it is typed, a range with its spaces.
     TYPED = 60
     RANGE = /\s+TO\s+/i
-    PART = /\A([A-Z]*)(\d{1,9})\z/
+    PART = /\A([A-Z]*)(\d{1,10})\z/
     # What most clauses of a long list look like.
     PLAIN = /\A[A-Z0-9]{1,#{LONGEST}}\z/o
     private_constant :TYPED, :RANGE, :PART, :PLAIN

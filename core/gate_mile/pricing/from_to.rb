@@ -105,7 +105,7 @@ module GateMile
 
     def joined
       @texts = @pairs.flat_map { |pair| [pair.from, pair.to] }.compact.reverse.to_h { |edge| [edge.base, edge.text] }
-      @by_finish = @pairs.select(&:finish).sort_by { |pair| [pair.finish, pair.row] }
+      @by_finish = @pairs.select(&:finish).sort_by { |pair| [pair.finish, pair.start, pair.row] }
       tell_edges
       owned.chunk_while { |one, other| one.last == other.last }.map { |same| step(*same.first) }
     end

@@ -38,7 +38,7 @@ module GateMile
 
     # Stands in where a book's currency can't be read, so that the other problems of the book are told too. It takes as
     # many decimals as any currency has; nothing is ever priced in it.
-    UNREAD = new("XXX", 3)
+    UNREAD = new("---", 3)
 
     ALL = CODES.to_h { |code| [code, new(code)] }.freeze
     private_constant :ALL

@@ -1950,11 +1950,15 @@ export interface components {
             book: Record<string, never>;
             /** @description Do it, or only say what it would do */
             store: boolean;
+            /** @description At which it was seen what it does: refused where something was changed since */
+            revision?: number | null;
         };
         SetupImported: {
             /** @description Whether the shop itself changes */
             store: boolean;
             stored: boolean;
+            /** @description Of the setup when this was said; 0 where there is no shop */
+            revision: number;
             rates: {
                 come: number;
                 go: number;
@@ -3241,6 +3245,7 @@ export interface operations {
                     "application/json": components["schemas"]["SetupImported"];
                 };
             };
+            409: components["responses"]["Problem"];
             413: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };

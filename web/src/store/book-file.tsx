@@ -40,7 +40,8 @@ export function BookFile() {
   const [problem, setProblem] = useState<Error | null>(null)
   const [busy, setBusy] = useState(false)
 
-  const ask = (book: unknown, store: boolean) => call<Imported>('POST', '/api/setup/import', { book, store })
+  const ask = (book: unknown, store: boolean, revision: number | null = null) =>
+    call<Imported>('POST', '/api/setup/import', { book, store, revision })
   const choose = async (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0]
     event.target.value = ''
@@ -62,14 +63,19 @@ export function BookFile() {
     }
   }
   const store = async () => {
+    const { book, told } = chosen!
     setBusy(true)
+    setProblem(null)
     try {
-      await ask(chosen!.book, true)
+      await ask(book, true, told.revision)
       setChosen(null)
       await client.invalidateQueries()
       toast('The setup is taken over from the file')
     } catch (error) {
       setProblem(error as Error)
+      // Somebody changed something since: what would come and go is another now.
+      if (error instanceof ApiProblem && error.problem.status === 409)
+        setChosen({ ...chosen!, told: await ask(book, false) })
     } finally {
       setBusy(false)
     }
@@ -116,7 +122,7 @@ export function BookFile() {
           {faults.length > SHOWN && <p className="text-soft">and {faults.length - SHOWN} more</p>}
         </div>
       )}
-      {chosen && !problem && (
+      {chosen && (
         <Preview chosen={chosen} open={open} busy={busy} store={store} drop={() => setChosen(null)} />
       )}
     </section>

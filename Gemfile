@@ -6,6 +6,7 @@ ruby ">= 3.1"
 
 gem "activerecord", "~> 7.2"
 gem "countries", "~> 7.0"
+gem "connection_pool", "~> 2.5"
 gem "faraday", "~> 2.12"
 gem "faraday-net_http_persistent", "~> 2.3"
 gem "holidays", "~> 8.8"

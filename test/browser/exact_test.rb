@@ -14,6 +14,7 @@ class ExactTest < Minitest::Test
     within(zone("Highlands & Islands")) do
       find("button[aria-expanded]", text: "United Kingdom").click
       fill_in "Only these postcodes", with: "IV, PA20-PA49, JE, KW"
+      assert_text "2 good clauses, 2 that match nothing"
       assert_text "“PA20-PA49” matches nothing"
       assert_text "“JE” matches nothing: these are postcodes of Jersey"
       click_button "Use PA20 to PA49"

@@ -87,8 +87,10 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
       <div id={`${id}-notes`}>
         {draft !== null && read && (
           <p className="text-soft">
-            {counted(read.clauses.length, 'good clause')}
+            {counted(read.clauses.length - doubts.length, 'good clause')}
             {read.duplicates > 0 && `, ${counted(read.duplicates, 'duplicate')} merged`}
+            {doubts.length > 0 &&
+              `, ${doubts.length} that ${doubts.length === 1 ? 'matches' : 'match'} nothing`}
             {faults.length > 0 && `, ${counted(faults.length, 'bad one')}`}
           </p>
         )}

@@ -51,7 +51,7 @@ module GateMile
 
     # Looks into free rooms after which no other way is tried: from then on the way that is under way goes on with the
     # most promising box each time, so that many different goods are packed in bounded time too.
-    EFFORT = 60_000
+    EFFORT = 20_000
 
     # Raised inside where an item fits no box.
     class Stuck < StandardError

@@ -36,7 +36,7 @@ class BookFileTest < Minitest::Test
     fresh(ServerSupport::WHOLE_DEMO)
     random = Random.new(9)
     states = [export]
-    8.times do
+    5.times do
       book = changed(JSON.parse(JSON.generate(states.last)), random)
       told = import(book, store: false)
       done = import(book)

@@ -104,7 +104,7 @@ class PiecesTest < Minitest::Test
   # Rows of a setup: what stays keeps its id and its place, however much comes and goes around it.
   def test_rows_that_stay_keep_their_places
     random = Random.new(67)
-    20.times do
+    8.times do
       book = JSON.parse(JSON.generate(Server::BookDocument.read))
       now = Server::SetupRows.now
       taken = book["offers"].sample(random.rand(0..2), random: random)

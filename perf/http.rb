@@ -1,54 +1,111 @@
 # frozen_string_literal: true
 
-# The quote endpoint against an endpoint of the same server that only parses and echoes the same JSON: the same cart of
-# 10 lines, in turns.
+# A cart of 10 lines quoted over HTTP, prices only, against a bare Rack application on the same server that parses and
+# echoes the same JSON: on kept-alive connections, 1, 4 and 16 at once, in turns.
 #   bundle exec ruby perf/http.rb
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
 require "json"
 require "net/http"
+require "socket"
 require "tmpdir"
 
 ROOT = File.expand_path("..", __dir__)
-PORT = 4199
-ROUNDS = 12
-REQUESTS = 250
+PORTS = { "echo" => 4198, "quote" => 4199 }.freeze
+RACKUPS = { "echo" => "perf/echo.ru", "quote" => "server/config.ru" }.freeze
+ROUNDS = 6
+SECONDS = 1.0
 
-def measure(http, path, body)
-  started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-  REQUESTS.times do
-    answer = http.post(path, body, "content-type" => "application/json")
-    abort "#{path} answered #{answer.code}: #{answer.body}" unless answer.code == "200"
+# One kept-alive connection that asks the same again and again, with as little work of its own as possible.
+class Asking
+  LENGTH = /content-length: (\d+)/i
+
+  def initialize(port, path, body)
+    @port = port
+    open
+    @request = "POST #{path} HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-type: application/json\r\n" \
+               "content-length: #{body.bytesize}\r\n\r\n#{body}"
   end
-  REQUESTS / (Process.clock_gettime(Process::CLOCK_MONOTONIC) - started)
+
+  # @return [String] the answer's body
+  def ask
+    @socket.write(@request)
+    head = @socket.gets("\r\n\r\n")
+    abort "answered #{head}" unless head&.start_with?("HTTP/1.1 200")
+
+    # After so many requests a server closes even a kept-alive connection.
+    @socket.read(head[LENGTH, 1].to_i).tap { open if head.match?(/^connection: close/i) }
+  end
+
+  private
+
+  def open
+    @socket&.close
+    @socket = TCPSocket.new("127.0.0.1", @port)
+    @socket.setsockopt(Socket::IPPROTO_TCP, Socket::TCP_NODELAY, 1)
+  end
+end
+
+# @return [Float] answers a second, by so many processes with a connection each
+def measure(port, path, body, connections)
+  pids = []
+  readers = Array.new(connections) do
+    reader, writer = IO.pipe
+    pids << fork do
+      asking = Asking.new(port, path, body)
+      finish = Process.clock_gettime(Process::CLOCK_MONOTONIC) + SECONDS
+      count = 0
+      asking.ask && count += 1 while Process.clock_gettime(Process::CLOCK_MONOTONIC) < finish
+      writer.write(count.to_s)
+      writer.close
+      exit!
+    end
+    writer.close
+    reader
+  end
+  readers.sum { |reader| reader.read.to_i } / SECONDS
+ensure
+  pids.each { |pid| Process.wait(pid) }
 end
 
 def median(list) = list.sort[list.size / 2]
 
+def started(env, name)
+  command = ["bundle", "exec", "puma", "-C", "server/puma.rb", RACKUPS.fetch(name)]
+  spawn(env.merge("PORT" => PORTS.fetch(name).to_s), *command, chdir: ROOT, out: File::NULL)
+end
+
+def wait_for(port)
+  120.times do
+    return TCPSocket.new("127.0.0.1", port).close
+  rescue SystemCallError
+    sleep 0.25
+  end
+  abort "nothing at #{port}"
+end
+
 Dir.mktmpdir do |folder|
-  env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), "GATE_MILE_ECHO" => "1", "PORT" => PORT.to_s }
+  fast = system("ruby", "--yjit", "-e", "1", err: File::NULL) ? { "RUBYOPT" => "--yjit" } : {}
+  env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), **fast }
   system(env, "bundle", "exec", "ruby", File.join(ROOT, "server/prepare.rb"), exception: true)
-  server = spawn(env, "bundle", "exec", "puma", "-C", "server/puma.rb", "server/config.ru", chdir: ROOT, out: File::NULL)
+  pids = PORTS.keys.map { |name| started(env, name) }
   begin
-    http = Net::HTTP.new("127.0.0.1", PORT)
-    60.times do
-      http.start
-      break
-    rescue SystemCallError
-      sleep 0.25
-    end
-    products = JSON.parse(http.get("/api/products?limit=10").body)["products"]
+    PORTS.each_value { |port| wait_for(port) }
+    products = JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{PORTS["quote"]}/api/products?limit=10")))["products"]
     body = JSON.generate({ lines: products.map { |product| { sku: product["sku"], quantity: 3 } },
-                           destination: { country: "GB" } })
-    paths = %w[/api/echo /api/quote]
-    paths.each { |path| measure(http, path, body) }
-    rates = Array.new(ROUNDS) { paths.map { |path| measure(http, path, body) } }.transpose.map { |list| median(list) }
-    puts format("echo %<echo>d a second, quote %<quote>d a second (median of #{ROUNDS} rounds of #{REQUESTS})",
-                echo: rates[0], quote: rates[1])
-    puts format("ratio: a quote costs %<ratio>.2f times an echo", ratio: rates[0] / rates[1])
+                           destination: { country: "GB", postcode: "TR29 4ZZ" } })
+    paths = { "echo" => "/", "quote" => "/api/quote?detail=prices" }
+    puts Asking.new(PORTS["quote"], paths["quote"], body).ask[0, 200]
+    paths.each { |name, path| measure(PORTS[name], path, body, 2) }
+    [1, 4, 16].each do |connections|
+      rounds = Array.new(ROUNDS) { paths.map { |name, path| measure(PORTS[name], path, body, connections) } }
+      echo, quote = rounds.transpose.map { |list| median(list) }
+      puts format("%<count>2d connections: echo %<echo>5d a second, quote %<quote>5d: ratio %<ratio>.2f (wanted: 4)",
+                  count: connections, echo: echo, quote: quote, ratio: echo / quote)
+    end
   ensure
-    Process.kill("TERM", server)
-    Process.wait(server)
+    pids.each { |pid| Process.kill("TERM", pid) }
+    Process.waitall
   end
 end

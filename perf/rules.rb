@@ -71,12 +71,12 @@ times.each do |rules, took|
   puts format("%<rules>4d rules, %<held>d of them hold: %<ratio>.2f times a quote with 10 rules and 2 offers",
               rules: rules, held: books[rules].quote(sent, at: AT).verdicts.count(&:held?), ratio: took / times[10])
 end
-puts format("ratio: %<ratio>.2f at 1,000 rules and 200 offers (wanted: under 3); twice as many add %<more>.2f times " \
+puts format("ratio: %<ratio>.2f at 1,000 rules and 200 offers (wanted: 1.5); twice as many add %<more>.2f times " \
             "as much (wanted: 2 or less)",
             ratio: times[1000] / times[10], more: (times[1000] - times[10]) / (times[500] - times[10]))
 
 book = GateMile::Book.compile(document)
 started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-found = book.findings(at: AT)
+found = GateMile::Audit.findings(book, at: AT)
 took = Process.clock_gettime(Process::CLOCK_MONOTONIC) - started
 puts format("findings of the demo: %<count>d in %<took>.2f s (wanted: under 1)", count: found.size, took: took)

@@ -3,29 +3,11 @@
 # Typing in a schedule of 1,000 steps: how much script time each key press takes while the strip and the bench follow.
 #   bundle exec ruby perf/typing.rb        (needs the built front end and Chromium, see bin/test)
 
-ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
-require "bundler/setup"
-require "json"
-require "tmpdir"
-require "capybara"
-require "capybara/cuprite"
-
-ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
-require_relative "../server/boot"
+require_relative "page"
 
 STEPS = 1000
 KEYS = "12.34"
 ROWS = [2, 400, 990].freeze
-OPTIONS = { "no-sandbox" => nil, "disable-gpu" => nil, "disable-quic" => nil }.freeze
-
-Capybara.app = Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
-Capybara.server = :puma, { Silent: true, Threads: "1:1" }
-Capybara.enable_aria_label = true
-Capybara.default_max_wait_time = 30
-Capybara.register_driver(:chromium) do |app|
-  Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_options: OPTIONS.dup, timeout: 60,
-                                     browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium"))
-end
 
 def script_time(browser)
   metrics = browser.page.command("Performance.getMetrics")["metrics"]

@@ -21,6 +21,7 @@ module Server
 
   LOADER = Zeitwerk::Loader.new.tap do |loader|
     loader.push_dir(__dir__, namespace: Server)
+    %w[http shop books history goods tables views reference].each { |room| loader.collapse(File.join(__dir__, room)) }
     loader.ignore(__FILE__, File.join(__dir__, "prepare.rb"), File.join(__dir__, "db"),
                   File.join(__dir__, "config.ru"), File.join(__dir__, "puma.rb"))
     loader.setup
@@ -28,5 +29,8 @@ module Server
   private_constant :LOADER
 
   # @return [void] loads every file now, as a server that answers in threads should
-  def self.eager_load = LOADER.eager_load
+  def self.eager_load
+    GateMile.load_all
+    LOADER.eager_load
+  end
 end

@@ -9,9 +9,11 @@ Server::Contract.prepare
 # The names of five thousand regions take a moment to read: nobody should wait for them.
 Thread.new { [Server::Choices.all, Server::Geography.all] }
 
-use Rack::Deflater, sync: false
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
-use Server::Doors::Legible
-use Server::Doors::Pace
 use Server::Doors::Origin
+use Server::QuoteDoor, Server::App.settings.shelf
+use Server::Doors::Legible
+use Rack::Static, root: Server::Settings.web, **Server::Routes::Pages::ASSETS
+use Rack::Deflater, sync: false, if: Server::Doors::LONG
+use Server::Doors::Pace
 run Server::App

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # The stand-ins answer as the application does: see server/puma.rb.
+require_relative "../server/http/kept_alive"
 workers 0
 threads 2, 24
-queue_requests false
 first_data_timeout 5
 quiet

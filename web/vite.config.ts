@@ -1,9 +1,23 @@
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs'
+import { gzipSync } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
+
+/** Scripts and styles are compressed once, when they are built: the server sends what lies beside them. */
+function compressed(): Plugin {
+  return {
+    name: 'compressed',
+    writeBundle({ dir }) {
+      const assets = `${dir}/assets`
+      for (const name of readdirSync(assets).filter((file) => /\.(js|css|svg|json)$/.test(file)))
+        writeFileSync(`${assets}/${name}.gz`, gzipSync(readFileSync(`${assets}/${name}`), { level: 9 }))
+    },
+  }
+}
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), compressed()],
   build: { sourcemap: false, chunkSizeWarningLimit: 1100, assetsInlineLimit: 0 },
   server: { proxy: { '/api': `http://127.0.0.1:${process.env.PORT ?? '4180'}` } },
 })

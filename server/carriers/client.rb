@@ -25,7 +25,8 @@ module Server
       # @param request [GateMile::CarrierRequest]
       # @return [GateMile::Reply]
       def ask(request)
-        Answer.new(request).read(fetched(:post, "/quotes", JSON.generate(request.dump), guarded: true))
+        Answer.new(request).read(fetched(:post, "/quotes", JSON.generate(GateMile::Documents.write(request)),
+                                         guarded: true))
       rescue Stoplight::Error::RedLight
         GateMile::Reply.failed(:silent, "It has failed several times and is left alone for a while")
       rescue Trouble => e

@@ -61,7 +61,7 @@ module Server
       # A secret or an account that changes makes another question of it.
       def key(request, carriers)
         carrier = carriers[request.carrier]
-        Digest::SHA256.hexdigest([request.carrier, carrier&.lock_version, JSON.generate(request.dump)].join("\n"))
+        Digest::SHA256.hexdigest([request.carrier, carrier&.lock_version, JSON.generate(GateMile::Documents.write(request))].join("\n"))
       end
 
       def kept(key)

@@ -47,8 +47,7 @@ module Server
 
       def read_by_the_core
         reader = GateMile::Reader.new(document.except(*faults.keys))
-        area = GateMile::Area.read(reader)
-        reader.finish
+        area = GateMile::Documents.read(GateMile::Area, reader)
         reader.problems.each { |problem| told(problem.pointer, Words.of(problem.code, **problem.numbers)) }
         tell_faults
         assign_attributes(regions: area.regions) if errors.none?

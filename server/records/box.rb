@@ -20,14 +20,13 @@ module Server
         reader = GateMile::Reader.new(document.reject do |_, value|
           value.nil? || value == ""
         end.merge("id" => id || "new"))
-        read = GateMile::Box.read(reader, Store.current.money)
-        reader.finish
+        read = GateMile::Documents.read(GateMile::Box, reader, Store.current.money)
         reader.problems.each do |problem|
           next if problem.pointer == "/name"
 
           errors.add(:base, Words.of(problem.code, **problem.numbers), pointer: problem.pointer)
         end
-        normalise(read.dump) if reader.problems.empty?
+        normalise(GateMile::Documents.write(read)) if reader.problems.empty?
       end
 
       def normalise(read) = (self.class.said - %w[name active]).each { |field| self[field] = read[field] }

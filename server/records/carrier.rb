@@ -44,8 +44,7 @@ module Server
 
       def readable_by_the_core
         reader = GateMile::Reader.new(document.merge("id" => id || "new"))
-        GateMile::Carrier.read(reader)
-        reader.finish
+        GateMile::Documents.read(GateMile::Carrier, reader)
         reader.problems.each do |problem|
           next if problem.pointer == "/name"
 

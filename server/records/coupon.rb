@@ -25,7 +25,7 @@ module Server
 
       def readable_by_the_core
         reader = GateMile::Reader.new(document.compact.merge("id" => id || "new"))
-        GateMile::Coupon.read(reader, Store.current.time_zone)
+        GateMile::Documents.read(GateMile::Coupon, reader, nil, Store.current.time_zone)
         reader.problems.each do |problem|
           field = problem.pointer.delete_prefix("/")
           errors.add(field, Words.of(problem.code, **problem.numbers)) if %w[starts ends].include?(field)

@@ -28,6 +28,21 @@ module Server
         end
       end
 
+      # Takes out what goes; one that does nothing any more goes too.
+      # @param kind [String]
+      # @param gone [String]
+      # @return [void]
+      def forget(kind, gone)
+        reader = GateMile::Reader.open(document.compact)
+        value = read(reader, Store.current)
+        raise GateMile::Invalid, reader.problems if reader.problems.any?
+
+        left = value.without(kind, gone) or return destroy!
+        normalise(left)
+        self.active = left.active
+        save! if changed?
+      end
+
       # @return [Hash] as in a book document
       def document = { "id" => id, **said }
 
@@ -37,7 +52,7 @@ module Server
       def readable_by_the_core
         list = self.class.table_name
         reader = GateMile::Reader.new({ list => [document.compact.merge("id" => id || "new")] })
-        read = reader.list(list) { |item| read(item, Store.current) }
+        read = reader.items(list).map { |item| read(item, Store.current) }
         GateMile::TermsConsistency.new(reader, known(list, read)).check if reader.problems.empty?
         reader.problems.each { |problem| tell(problem, "/#{list}/0") }
         normalise(read.first) if reader.problems.empty?
@@ -57,11 +72,9 @@ module Server
       end
 
       def normalise(read)
-        fields = read.dump.except("id", "name", "active")
+        fields = GateMile::Documents.write(read).except("id", "name", "active")
         (self.class.said - %w[name active]).each { |field| self[field] = fields[field] }
       end
-
-      def less(list, gone) = list&.include?(gone) ? list - [gone] : list
     end
   end
 end

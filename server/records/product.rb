@@ -18,11 +18,8 @@ module Server
 
       validate :faultless, :priced, :size_whole, :one_of_its_sku, :variant_of_a_product
 
-      # As the contract calls them.
-      FIELDS = (%w[sku name price cost weight class ships tags hazardous tax_class packing] + SIDES).freeze
-
-      FIELDS.each do |field|
-        define_method("#{field}=") { |typed| take(field, typed) }
+      GoodsField::ALL.each do |field|
+        define_method("#{field.name}=") { |typed| take(field.name, typed) }
       end
 
       # @param fields [Hash] a ProductDraft of the contract: `sure` goes before what it is about
@@ -79,9 +76,8 @@ module Server
         return if parent_id.nil?
 
         errors.add(:parent, Words.of(:variant_of_variant)) if parent&.parent_id || variants.any?
-        said = { "tags" => tags != [], "hazardous" => hazardous, "ships" => !ships, "tax_class" => tax_class_id,
-                 "packing" => packing != GateMile::Product::PACKING.first }
-        said.each { |field, given| errors.add(field, Words.of(:from_its_product)) if given }
+        said = GoodsField::OF_PRODUCTS.reject { |field| self[field.column] == field.usual }
+        said.each { |field| errors.add(field.name, Words.of(:from_its_product)) }
       end
 
       # A product stands behind all others, a variant behind those of its product.

@@ -36,9 +36,9 @@ module Server
         return if delivery.nil?
 
         reader = GateMile::Reader.new({ "delivery" => delivery })
-        read = GateMile::Delivery.read(reader.object("delivery"))
+        read = GateMile::Documents.read(GateMile::Delivery, reader.object("delivery"))
         reader.problems.each { |one| errors.add(:delivery, Words.of(one.code, **one.numbers), pointer: one.pointer) }
-        self.delivery = read.dump.presence if reader.problems.empty?
+        self.delivery = GateMile::Documents.write(read).presence if reader.problems.empty?
       end
 
       # A code made of the name: the merchant can type a better one.

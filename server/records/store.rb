@@ -32,17 +32,17 @@ module Server
 
       # @return [Hash] as in a book document
       def document
-        { **said, "ship_from" => ship_from || {}, "basis" => basis || GateMile::Basis::DEFAULT.dump,
-                  "parcels" => parcels || GateMile::ParcelPolicy::DEFAULT.dump, "zero_word" => zero_word.presence,
-                  "nothing_text" => nothing_text.presence }
+        usual = [GateMile::Basis::DEFAULT, GateMile::ParcelPolicy::DEFAULT].map { |one| GateMile::Documents.write(one) }
+        { **said, "ship_from" => ship_from || {}, "basis" => basis || usual.first, "parcels" => parcels || usual.last,
+                  "zero_word" => zero_word.presence, "nothing_text" => nothing_text.presence }
       end
 
       private
 
       def readable_by_the_core
         reader = GateMile::Reader.new(document)
-        read = GateMile::Store.read(reader)
-        self.storefront = read.storefront.dump if storefront && reader.problems.empty?
+        read = GateMile::Documents.read(GateMile::Store, reader)
+        self.storefront = GateMile::Documents.write(read.storefront) if storefront && reader.problems.empty?
         reader.problems.each do |problem|
           field = problem.pointer.split("/")[1]
           next if field == "name"

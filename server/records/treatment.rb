@@ -33,37 +33,27 @@ module Server
       # @param gone [String]
       # @return [void]
       def forget(list, gone)
-        if self[list]&.include?(gone)
-          self[list] = (self[list] - [gone]).presence
-          self.active = false if self[list].nil?
-        end
-        forget_method(gone) if list == "methods"
+        value = GateMile::Documents.parse(GateMile::Treatment, document.compact, Store.current.money)
+        left = GateMile::Documents.write(value.without(list.delete_suffix("s"), gone))
+        %w[zones methods price travel active].each { |field| self[field] = left[field] }
       end
 
       private
 
-      def forget_method(gone)
-        self.travel = travel&.transform_values { |ids| ids - [gone] }
-        return unless price&.key?("by_method")
-
-        self.price = price.merge("by_method" => price["by_method"].reject { |item| item["method"] == gone })
-      end
-
       def readable_by_the_core
         reader = GateMile::Reader.new(document.compact.merge("id" => id || "new"))
-        read = GateMile::Treatment.read(reader, Store.current.money)
+        read = GateMile::Documents.read(GateMile::Treatment, reader, Store.current.money)
         reader.problems.each { |problem| tell(problem.pointer, Words.of(problem.code, **problem.numbers)) }
         return if reader.problems.any?
 
         unknown(read)
-        self.price = read.price&.dump
-        self.travel = read.dump["travel"]
+        self.price, self.travel = GateMile::Documents.write(read).values_at("price", "travel")
       end
 
       # Another tab may have removed a zone or a method in the meantime.
       def unknown(read)
         zones = [["/zones", read.zones]]
-        methods = [["/methods", read[:methods]], ["/travel/only", read.only], ["/travel/never", read.never],
+        methods = [["/methods", read.method_ids], ["/travel/only", read.only], ["/travel/never", read.never],
                    ["/price/by_method", read.price&.by_method&.keys]]
         { Zone => zones, ShippingMethod => methods }.each do |model, places|
           known = model.pluck(:id)

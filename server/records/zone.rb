@@ -51,9 +51,9 @@ module Server
         return if duty.nil?
 
         reader = GateMile::Reader.new({ "duty" => duty })
-        read = GateMile::Duty.read(reader.object("duty"), Store.current.money)
+        read = GateMile::Documents.read(GateMile::Duty, reader.object("duty"), Store.current.money)
         reader.problems.each { |one| errors.add(:duty, Words.of(one.code, **one.numbers), pointer: one.pointer) }
-        self.duty = read.dump if reader.problems.empty?
+        self.duty = GateMile::Documents.write(read) if reader.problems.empty?
       end
 
       # An area's errors, told where the area stands in the list of those that were sent.

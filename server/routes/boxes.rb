@@ -12,10 +12,10 @@ module Server
         end
 
         app.post "/api/boxes/import" do
-          body = body_of("TableImport", limit: Geography::CSV_LIMIT)
+          body = body_of("TableImport", limit: App::TABLE_LIMIT)
           next answer(BoxesCsv.new(body["csv"]).read(store: false)) unless body["store"]
 
-          answer(::Server::History.edit("import", "box", {}) { BoxesCsv.new(body["csv"]).read(store: true) })
+          answer(History.edit("import", "box", {}) { BoxesCsv.new(body["csv"]).read(store: true) })
         end
 
         app.post "/api/parcels" do

@@ -12,7 +12,7 @@ module Server
         # Its products go to another class, or to none: `move_to` says where.
         app.delete "/api/classes/:id" do
           names = {}
-          ::Server::History.edit("delete", "class", names) do
+          History.edit("delete", "class", names) do
             item = found_for_edit(Records::ShippingClass, params["id"], lock_version, :shipping_class)
             heir = params["move_to"].presence && found(Records::ShippingClass, params["move_to"])
             names.merge!({ name: item.name, to: heir&.name }.compact)

@@ -2,21 +2,17 @@
 
 module Server
   module Routes
-    # The built front end: its files, and its page for every address that is not the API's.
+    # The built front end: its page for every address that is not the API's, and what pages of shops fetch.
     module Pages
       POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self'; " \
                "connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+      # Scripts, styles and fonts of the front end, as Rack::Static takes it: their names change with what is in them,
+      # and beside those that pay lies a compressed one (web/vite.config.ts).
+      ASSETS = { urls: ["/assets"], gzip: true, cascade: true,
+                 header_rules: [[:all, { "cache-control" => "public, max-age=31536000, immutable",
+                                         "vary" => "accept-encoding", "x-content-type-options" => "nosniff" }]] }.freeze
 
       def self.registered(app)
-        app.get "/assets/*" do
-          name = params["splat"].first
-          file = File.join(Settings.web, "assets", name)
-          pass unless name.match?(/\A\w[\w.-]*\z/) && File.file?(file)
-
-          headers "cache-control" => "public, max-age=31536000, immutable"
-          send_file file
-        end
-
         # For the pages of shops: the script that shows mileposts.
         app.get "/embed/milepost.js" do
           headers "cache-control" => "public, max-age=300", "cross-origin-resource-policy" => "cross-origin"

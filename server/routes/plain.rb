@@ -14,7 +14,7 @@ module Server
       def self.routes(app, path, model, kind, document: kind.to_sym, schema: kind.capitalize)
         app.post path do
           body = body_of("#{schema}Draft")
-          made = ::Server::History.edit("create", kind, { name: body["name"] || body["code"] }) do
+          made = History.edit("create", kind, { name: body["name"] || body["code"] }) do
             Documents.public_send(document, save(model.new(body)))
           end
           answer(made, 201)
@@ -23,14 +23,14 @@ module Server
         app.patch "#{path}/:id" do
           body = body_of("#{schema}Patch")
           names = {}
-          answer(::Server::History.edit("update", kind, names) do
+          answer(History.edit("update", kind, names) do
             Documents.public_send(document, update(model, document, body, names))
           end)
         end
 
         app.delete "#{path}/:id" do
           names = {}
-          ::Server::History.edit("delete", kind, names) { remove(model, document, names) }
+          History.edit("delete", kind, names) { remove(model, document, names) }
           done
         end
       end
@@ -44,7 +44,7 @@ module Server
       def self.copies(app, path, model, kind)
         app.post "#{path}/:id/copy" do
           names = {}
-          answer(::Server::History.edit("create", kind, names) do
+          answer(History.edit("create", kind, names) do
             item = found(model, params["id"])
             copy = save(item.copied(name: Plain.copy_name(item.name), active: false))
             names[:name] = copy.name
@@ -67,7 +67,7 @@ module Server
       def self.order(app, path, model, kind)
         app.put "#{path}/order" do
           ids = body_of("Order")["ids"]
-          ::Server::History.edit("reorder", kind, {}) { put_in_order(model.all.to_a, ids) }
+          History.edit("reorder", kind, {}) { put_in_order(model.all.to_a, ids) }
           done
         end
       end

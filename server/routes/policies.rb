@@ -49,7 +49,11 @@ module Server
       # @return [Hash] Margins of the contract
       def self.margins(book, cart, id, at)
         margins = GateMile::Margins.new(book, cart, book.offers.find { |offer| offer.id == id }, at)
-        rows = margins.rows.map { |row| { **row.to_h, left: row.left }.transform_values { |value| value&.to_s } }
+        rows = margins.rows.map do |row|
+          { method: row.method_id, **row.to_h.except(:method_id), left: row.left }.transform_values do |value|
+            value&.to_s
+          end
+        end
         { unknown: margins.unknown, rows: rows }
       end
     end

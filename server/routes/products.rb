@@ -24,7 +24,7 @@ module Server
           body = body_of("GoodsCells")
           one = body["rows"].size == 1
           names = one ? {} : { count: body["rows"].size.to_s }
-          answer(::Server::History.edit(one ? "update" : "bulk", "product", names) do
+          answer(History.edit(one ? "update" : "bulk", "product", names) do
             cells = GoodsCells.new(body["rows"], sure: body["sure"] || false)
             cells.store.tap { names.merge!(cells.names) if one }
           end)
@@ -33,7 +33,7 @@ module Server
         app.post "/api/products/bulk" do
           body = body_of("GoodsBulk")
           names = { fields: body["set"].keys.join(",") }
-          answer(::Server::History.edit("bulk", "product", names) do
+          answer(History.edit("bulk", "product", names) do
             bulk = GoodsBulk.new(body["scope"], body["set"], sure: body["sure"] || false)
             bulk.run(store: body["store"]).tap { |done| names[:count] = done[:changed].to_s }
           end)
@@ -99,8 +99,8 @@ module Server
         { treatments: rows.map(&:dump),
           rates: book.rates_in_use.map do |rate|
             pricing = rows.find { |row| row.wins&.include?(rate.id) }
-            barring = placed.select { |item| item.treatment.bars?(rate.zone, rate[:method]) }
-            { rate: rate.id, zone: rate.zone, method: rate[:method], priced_by: pricing&.treatment&.id,
+            barring = placed.select { |item| item.treatment.bars?(rate.zone, rate.method_id) }
+            { rate: rate.id, zone: rate.zone, method: rate.method_id, priced_by: pricing&.treatment&.id,
               barred_by: barring.map { |item| item.treatment.id }.uniq }
           end }
       end

@@ -5,20 +5,15 @@ module Server
     # What carts get.
     module Quotes
       def self.registered(app)
-        app.post "/api/quote" do
-          body = body_of
-          _, book = settings.shelf.current
-          answer(book.quote(cart_of(body, book), at: Time.now, carriers: ::Server::Carriers::Port.new).dump)
-        end
-
         app.post "/api/bench" do
           body = body_of("BenchRequest")
           revision, book = settings.shelf.current
           cart = bench_cart(body["cart"], book, under: "/cart")
           shown = Quotes.preview(book, body["preview"])
           at = Quotes.moment(body["at"], book.store.time_zone)
-          port = ::Server::Carriers::Port.new if body["live"]
-          answer(Quotes.bench(revision, shown, settings.shelf.at(body["compare_to"]), cart, at, port))
+          port = Carriers::Port.new if body["live"]
+          answer(Quotes.bench(revision, shown, settings.shelf.at(body["compare_to"]), cart, at, port,
+                              body.fetch("reckonings", true)))
         end
 
         app.post "/api/lines" do
@@ -50,7 +45,7 @@ module Server
         asked = body["rates"]
         rates = asked ? book.rates.select { |rate| asked.include?(rate.id) } : book.rates
         at = moment(body["at"], book.store.time_zone)
-        port = ::Server::Carriers::Port.new if body["live"]
+        port = Carriers::Port.new if body["live"]
         drawn = GateMile::PriceLines.new(book, cart, body["measure"], most, at: at, line: body.fetch("line", 0),
                                                                             carriers: port, stop: effort)
         found = drawn.of(rates)
@@ -68,12 +63,13 @@ module Server
 
       # @param shown [GateMile::Book] the setup, or a preview of it
       # @param earlier [GateMile::Book, nil] to compare with
+      # @param reckonings [Boolean, Array<String>] whose: of all rates, or of those with these ids
       # @return [Hash] the Bench of the contract
-      def self.bench(revision, shown, earlier, cart, at, port)
+      def self.bench(revision, shown, earlier, cart, at, port, reckonings)
         quote = shown.quote(cart, at: at, carriers: port)
-        { revision: revision, quote: quote.dump,
+        { revision: revision, quote: quote.dump(reckonings: reckonings),
           board: shown.board(cart, at: at, carriers: port, quote: quote).map do |zone, methods|
-            { zone: zone, methods: methods.map(&:dump) }
+            { zone: zone, methods: methods.map { |one| one.dump(reckonings: reckonings) } }
           end,
           before: earlier && before(earlier, cart, at, port) }
       end
@@ -106,7 +102,7 @@ module Server
 
       def self.treatment(book, fields)
         reader = GateMile::Reader.new(fields)
-        treatment = GateMile::Treatment.read(reader, book.currency)
+        treatment = GateMile::Documents.read(GateMile::Treatment, reader, book.currency)
         problems = reader.problems
         raise Problem.of_invalid(GateMile::Invalid.new(problems), under: "/preview/treatment") if problems.any?
 

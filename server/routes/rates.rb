@@ -8,7 +8,7 @@ module Server
         app.post "/api/rates" do
           body = body_of("RateDraft")
           names = {}
-          answer(::Server::History.edit("create", "rate", names) do
+          answer(History.edit("create", "rate", names) do
             Documents.rate(Rates.create(self, body, names))
           end, 201)
         end
@@ -30,17 +30,17 @@ module Server
         end
 
         app.post "/api/rates/import" do
-          body = body_of("TableImport", limit: Geography::CSV_LIMIT)
+          body = body_of("TableImport", limit: App::TABLE_LIMIT)
           next answer(RatesCsv::Reading.new(body["csv"]).read(store: false)) unless body["store"]
 
-          answer(::Server::History.edit("import", "rate", {}) { RatesCsv::Reading.new(body["csv"]).read(store: true) })
+          answer(History.edit("import", "rate", {}) { RatesCsv::Reading.new(body["csv"]).read(store: true) })
         end
 
         app.post "/api/rates/change" do
           body = body_of("RatesChange")
           rates = Records::Rate.where(id: body["rates"]).order(:position, :id).to_a
           names = { fields: "plan" }
-          answer(::Server::History.edit("bulk", "rate", names) do
+          answer(History.edit("bulk", "rate", names) do
             done = RateChanges.change(rates, body["percent"], body["amount"], store: body["store"])
             done.tap { names[:count] = done[:rates].size.to_s }
           end)
@@ -49,7 +49,7 @@ module Server
         app.post "/api/rates/:id/copy" do
           rate = found(Records::Rate, params["id"])
           zones = body_of("Order")["ids"].uniq.map { |id| found(Records::Zone, id) }
-          ::Server::History.edit("bulk", "rate", { count: zones.size.to_s, fields: "copy", **Rates.names(rate) }) do
+          History.edit("bulk", "rate", { count: zones.size.to_s, fields: "copy", **Rates.names(rate) }) do
             RateChanges.copy(rate, zones)
           end
           done
@@ -58,7 +58,7 @@ module Server
         app.patch "/api/rates/:id" do
           body = body_of("RatePatch")
           names = {}
-          answer(::Server::History.edit("update", "rate", names) do
+          answer(History.edit("update", "rate", names) do
             rate = update(Records::Rate, :rate, body, names)
             names.merge!(Rates.names(rate))
             Documents.rate(rate)
@@ -67,7 +67,7 @@ module Server
 
         app.delete "/api/rates/:id" do
           names = {}
-          ::Server::History.edit("delete", "rate", names) do
+          History.edit("delete", "rate", names) do
             rate = remove(Records::Rate, :rate, names)
             names.merge!(Rates.names(rate))
           end
@@ -103,8 +103,7 @@ module Server
 
       # @return [Hash] FromToRead of the contract
       def self.from_to(body, store)
-        unit = { "weight" => store.weight_unit, "billable_weight" => store.weight_unit, "volume" => "l",
-                 "longest" => store.length_unit }[body["measure"]]
+        unit = GateMile::Gauge.unit(body["measure"], store)
         read = GateMile::FromTo.new(body["rows"], body["measure"], body["edges"], store.currency,
                                     choices: body.fetch("choices", {}), unit: unit)
         problems = read.problems.map do |problem|

@@ -40,7 +40,7 @@ module Server
         app.patch "/api/store" do
           body = body_of("StorePatch")
           store = Records::Store.current
-          answer(::Server::History.edit("update", "store", -> { { name: store.name } }) do
+          answer(History.edit("update", "store", -> { { name: store.name } }) do
             store = found_for_edit(Records::Store, 1, body.delete("lock_version"), :store)
             store.assign_attributes(body)
             Documents.store(save(store))

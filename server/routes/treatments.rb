@@ -15,7 +15,7 @@ module Server
 
         app.post "/api/treatments" do
           body = body_of("TreatmentDraft")
-          answer(::Server::History.edit("create", "treatment", { name: body["name"] }) do
+          answer(History.edit("create", "treatment", { name: body["name"] }) do
             made = save(Records::Treatment.new(body.except("on")))
             Treatments.put_on(made, body["on"] || {})
             Documents.treatment(made)
@@ -25,7 +25,7 @@ module Server
         app.post "/api/treatments/:id/targets" do
           body = body_of("TargetsPatch")
           names = { fields: "targets" }
-          answer(::Server::History.edit("update", "treatment", names) do
+          answer(History.edit("update", "treatment", names) do
             treatment = found_for_edit(Records::Treatment, params["id"], body["lock_version"], :treatment)
             names[:name] = treatment.name
             Treatments.take_off(treatment, body["remove"] || {})
@@ -47,10 +47,10 @@ module Server
         end
 
         app.post "/api/treatments/import" do
-          body = body_of("TableImport", limit: Geography::CSV_LIMIT)
+          body = body_of("TableImport", limit: App::TABLE_LIMIT)
           next answer(TreatmentsCsv.new(body["csv"]).read(store: false)) unless body["store"]
 
-          answer(::Server::History.edit("import", "treatment", {}) { TreatmentsCsv.new(body["csv"]).read(store: true) })
+          answer(History.edit("import", "treatment", {}) { TreatmentsCsv.new(body["csv"]).read(store: true) })
         end
 
         Plain.order(app, "/api/treatments", Records::Treatment, "treatment")
@@ -73,7 +73,7 @@ module Server
           raise unknown(column) if model.where(id: ids).count != ids.size
 
           there = treatment.targets.where(column => ids).pluck(column)
-          ::Server::History.write("treatment_targets", TreatmentTargets.come(treatment.id, { column => ids - there }))
+          History.write("treatment_targets", TreatmentTargets.come(treatment.id, { column => ids - there }))
         end
       end
 
@@ -81,7 +81,7 @@ module Server
       # @param goods [Hash]
       def self.take_off(treatment, goods)
         columns(goods).each do |column, (_, ids)|
-          ::Server::History.write("treatment_targets", TreatmentTargets.gone(treatment.targets.where(column => ids)))
+          History.write("treatment_targets", TreatmentTargets.gone(treatment.targets.where(column => ids)))
         end
       end
 

@@ -7,7 +7,7 @@ module Server
       def self.registered(app)
         app.post "/api/zones" do
           body = body_of("ZoneDraft")
-          answer(::Server::History.edit("create", "zone", { name: body["name"] }) do
+          answer(History.edit("create", "zone", { name: body["name"] }) do
             zone = Records::Zone.new(body.except("areas"))
             zone.add(body.fetch("areas", []))
             Documents.zone(save(zone))
@@ -16,7 +16,7 @@ module Server
 
         app.put "/api/zones/order" do
           ids = body_of("Order")["ids"]
-          ::Server::History.edit("reorder", "zone", {}) { put_in_order(Records::Zone.all.to_a, ids) }
+          History.edit("reorder", "zone", {}) { put_in_order(Records::Zone.all.to_a, ids) }
           done
         end
 
@@ -24,7 +24,7 @@ module Server
           body = body_of("ZonePatch")
           zone = found(Records::Zone, params["id"])
           names = { name: zone.name }
-          answer(::Server::History.edit("update", "zone", names) do
+          answer(History.edit("update", "zone", names) do
             zone = found_for_edit(Records::Zone, zone.id, body.delete("lock_version"), :zone)
             zone.assign_attributes(body)
             save(zone)
@@ -36,7 +36,7 @@ module Server
         app.post "/api/zones/:id/copy" do
           zone = found(Records::Zone, params["id"])
           copy = nil
-          answer(::Server::History.edit("create", "zone", -> { { name: copy.name } }) do
+          answer(History.edit("create", "zone", -> { { name: copy.name } }) do
             copy = Zones.copy(self, zone)
             Documents.zone(copy.reload)
           end, 201)
@@ -44,7 +44,7 @@ module Server
 
         app.delete "/api/zones/:id" do
           names = {}
-          ::Server::History.edit("delete", "zone", names) do
+          History.edit("delete", "zone", names) do
             zone = found_for_edit(Records::Zone, params["id"], lock_version, :zone)
             names[:name] = zone.name
             zone.destroy!
@@ -57,7 +57,7 @@ module Server
         app.put "/api/zones/:id/rates/order" do
           ids = body_of("Order")["ids"]
           zone = found(Records::Zone, params["id"])
-          ::Server::History.edit("reorder", "rate", { zone: zone.name }) { put_in_order(zone.rates.to_a, ids) }
+          History.edit("reorder", "rate", { zone: zone.name }) { put_in_order(zone.rates.to_a, ids) }
           done
         end
       end
@@ -65,9 +65,9 @@ module Server
       # A zone's areas: added together, edited and removed one by one, under the lock of their zone.
       def self.areas(app)
         app.post "/api/zones/:id/areas" do
-          body = body_of("AreasDraft", limit: Geography::CSV_LIMIT)
+          body = body_of("AreasDraft", limit: App::TABLE_LIMIT)
           names = { fields: "areas" }
-          answer(::Server::History.edit("update", "zone", names) do
+          answer(History.edit("update", "zone", names) do
             zone = found_for_edit(Records::Zone, params["id"], body["lock_version"], :zone)
             names[:name] = zone.name
             zone.add(body["areas"])
@@ -80,9 +80,9 @@ module Server
         app.get("/api/areas/:id") { answer(Documents.area(found(Records::Area, params["id"]), whole: true)) }
 
         app.patch "/api/areas/:id" do
-          body = body_of("AreaPatch", limit: Geography::CSV_LIMIT)
+          body = body_of("AreaPatch", limit: App::TABLE_LIMIT)
           names = { fields: "areas" }
-          answer(::Server::History.edit("update", "zone", names) do
+          answer(History.edit("update", "zone", names) do
             Documents.zone(Zones.edit_area(self, body, names) { |area| Zones.narrow(area, body) })
           end)
         end
@@ -90,7 +90,7 @@ module Server
         app.delete "/api/areas/:id" do
           names = { fields: "areas" }
           version = lock_version
-          answer(::Server::History.edit("update", "zone", names) do
+          answer(History.edit("update", "zone", names) do
             Documents.zone(Zones.edit_area(self, { "lock_version" => version }, names, &:mark_for_destruction))
           end)
         end

@@ -24,7 +24,7 @@ class ExactTest < Minitest::Test
       click_button "Add Jersey to this zone instead"
       assert_field "Only these postcodes", with: "IV, PA20 to PA49, KW"
       assert_no_text "matches nothing"
-      click_button "Keep these postcodes"
+      click_button "Save these postcodes"
       assert_button(text: "United Kingdom, only IV, KW and PA20 to PA49")
     end
     areas = find_setup("zones", "highlands")["areas"]
@@ -57,7 +57,7 @@ class ExactTest < Minitest::Test
       assert_text "may change: the street line not known"
       assert_text "may be there after all: the street line not known", minimum: 1
     end
-    click_button "More of the address"
+    open_buyer
     fill_in "Street", with: "1 Quay"
     within(bench) { assert_no_text "the street line not known" }
     fill_in "Street", with: "PO-Box 3"
@@ -80,7 +80,7 @@ class ExactTest < Minitest::Test
     fill_in "and where something is left to pay", with: "Tracked, line only"
     find_field("and where something is left to pay").send_keys(:enter)
     within(bench) { assert_button "Why £1.75 for Tracked, line only?" }
-    press([:ctrl, "z"])
+    press_undo
     within(bench) { assert_button "Why £1.75 for Tracked?" }
   end
 

@@ -38,18 +38,18 @@ class SectionsTest < Minitest::Test
     visit "/shop"
     fill_in "Name of the shop", with: "Tarrow Quay & Daughters"
     api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Pier" })
-    click_button "Keep these"
+    click_button "Save"
     assert_text "name: Tarrow Pier / Tarrow Quay & Daughters"
     click_button "Use mine"
     assert_selector "nav + span a", text: "Tarrow Quay & Daughters"
     select "JPY", from: "Currency"
-    click_button "Keep these"
+    click_button "Save"
     assert_text "Prices are set in GBP already."
     assert_field "Currency", with: "JPY"
-    click_button "Take it back"
+    click_button "Discard"
     select "in the order on the Board", from: "The checkout lists methods"
-    click_button "Keep these"
-    assert_text "Kept"
+    click_button "Save"
+    assert_text "Saved"
     assert_equal "merchant", setup_now["store"]["method_order"]
   end
 
@@ -91,7 +91,7 @@ class SectionsTest < Minitest::Test
     click_button "Hide the bench"
     assert_no_selector "#bench"
     click_button "Show the bench"
-    within(bench) { click_button "Empty it" }
+    within(bench) { click_button "Empty" }
     within(bench) { assert_text "The bench is empty." }
     within(zone("Mainland Britain")) { assert_text "Nothing on the bench needs shipping." }
   end

@@ -27,7 +27,7 @@ class StoryTest < Minitest::Test
     within(zone("Mainland Britain")) { find("ol li", text: "Flat price in Mainland Britain").click_link("go to the setting") }
     assert_selector "#rate-uk-tracked-plan:focus"
     find("h1").click
-    press([:ctrl, "z"])
+    press_undo
     assert_text "Undone: price of Tracked in Mainland Britain, 5.95 to 4.50"
     within(bench) { assert_button "Why £5.95 for Tracked?" }
     assert_equal "5.95", find_rate("uk-tracked")
@@ -122,7 +122,7 @@ class StoryTest < Minitest::Test
     assert_accessible "the first page"
     fill_in "Name of the shop", with: "Knot & Sons"
     click_button "Open the shop"
-    within(zone("Everywhere else")) { assert_text "off until it has a rate" }
+    within(zone("All other countries")) { assert_text "off until it has a rate" }
     within(bench) { assert_text "The bench is empty" }
     click_link "Goods"
     assert_text "There are no goods yet."

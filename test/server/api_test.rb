@@ -180,7 +180,7 @@ class ApiTest < Minitest::Test
     assert_equal [422, %w[/name /currency]],
                  refused(:post, "/api/store", SHOP.merge("name" => " ", "currency" => "QQQ"))
     opened = api(:post, "/api/store", SHOP)
-    assert_equal([["Ireland", true], ["Everywhere else", false]], opened["zones"].map do |zone|
+    assert_equal([["Ireland", true], ["All other countries", false]], opened["zones"].map do |zone|
       zone.values_at("name", "active")
     end)
     assert_nil opened["history"]["undo"]
@@ -367,8 +367,21 @@ class ApiTest < Minitest::Test
     assert_equal "boxes", store["parcels"]["kind"]
     parcel = api(:post, "/api/parcels", { cart: CART, rate: "uk-tracked" })["parcels"].first
     assert_includes setup_now["boxes"].map { |item| item["name"] }, parcel["box"]
-    assert_operator parcel["drawing"]["blocks"].size, :>, 0
+    drawn_to_scale(parcel)
     api(:delete, "/api/boxes/#{box["id"]}?lock_version=#{find("boxes", box["id"])["lock_version"]}")
+  end
+
+  # In tenths of a millimetre: the room is the box's, less its padding on both sides, and the blocks fill as much of it
+  # as is said.
+  def drawn_to_scale(parcel)
+    box = setup_now["boxes"].find { |one| one["name"] == parcel["box"] }
+    tenths = ->(text) { text ? (text.to_r * { "mm" => 10, "cm" => 100 }.fetch(text.split.last)).to_i : 0 }
+    sides = %w[length width height].map { |side| tenths.call(box["size"][side]) - (2 * tenths.call(box["padding"])) }
+    assert_equal sides.sort, parcel["drawing"]["room"].sort
+    blocks = parcel["drawing"]["blocks"]
+    assert_operator blocks.size, :>, 0
+    used = blocks.sum { |block| (block["dims"] + block["counts"]).inject(:*) }
+    assert_equal parcel["fill"], used * 100 / sides.inject(:*)
   end
 
   # Registers, offers, rules, what they leave, and what a shop's page is told.

@@ -150,7 +150,7 @@ class BoundsTest < Minitest::Test
                 "/api/products?%ff=1" => 400,
                 "/api/products?q=a%00b" => 400, "/api/products?limit=9999999999999999999999" => 422, "/api/products?#{"a=1&" * 3000}" => 414,
                 "/api/products?q=#{"x" * 5000}" => 414,
-                "/assets/.." => 404, "/assets/../server/app.rb" => 404, "/assets/%2e%2e/%2e%2e/etc/passwd" => 404, "/assets/." => 404, "/assets/" => 404,
+                "/assets/.." => 404, "/assets/../server/boot.rb" => 404, "/assets/%2e%2e/%2e%2e/etc/passwd" => 404, "/assets/." => 404, "/assets/" => 404,
                 "/%ff" => 400, "/api/zones/%00" => 400,
                 "/embed/.." => 404, "/api/rates.csv?rate=nope" => 200 }
     queries.each do |path, expected|

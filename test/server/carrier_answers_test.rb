@@ -116,14 +116,17 @@ class CarrierAnswersTest < Minitest::Test
 
   # Hanging calls to one origin take all of its connections, and none of another's; who waited for one is not to blame.
   def test_one_hanging_carrier_takes_no_other_down
-    hanging = raw { |_, _| sleep 4 }
+    held = Queue.new
+    hanging = raw { |_, _| held.pop }
     well = Server::Records::Carrier.find("gannet")
-    threads = Array.new(Server::Carriers::Lines::SIZE) { Thread.new { reply(hanging, 1.5) } }
-    sleep 0.3
+    threads = Array.new(Server::Carriers::Lines::SIZE) { Thread.new { reply(hanging, 20) } }
+    200.times { break if @last.asked.size == threads.size || sleep(0.05).nil? }
+    assert_equal threads.size, @last.asked.size
     waiting = reply(hanging, 0.2)
     assert_equal [:silent, "Too many questions at once"], [waiting.status, waiting.said]
     gannet = GateMile::CarrierRequest.new(**request.to_h, carrier: "gannet", services: well.services.map { |one| one["code"] }.first(1))
     assert_equal :answered, Server::Carriers::Client.new(well, 1.0).ask(gannet).status
+    held.close
     threads.each(&:join)
     Server::Carriers::Lines.clear
     Stoplight.default_data_store = Stoplight::DataStore::Memory.new

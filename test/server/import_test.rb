@@ -153,7 +153,7 @@ class ImportTest < Minitest::Test
     ensure
       Server::LongChange.define_method(:write, step)
       Server::LongChange.remove_method(:put_back)
-      quietly { load File.join(Server::ROOT, "server/long_change.rb") }
+      quietly { load File.join(Server::ROOT, "server/history/long_change.rb") }
     end
   ensure
     Server::Log.to = nil

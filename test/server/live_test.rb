@@ -85,7 +85,7 @@ class LiveServerTest < Minitest::Test
     port = Server::Carriers::Port.new(0.4)
     _, book = Server::App.settings.shelf.current
     cart = GateMile::Cart.parse(IRELAND, book.currency)
-    found = book.quote(cart, at: Time.now, carriers: port).methods.find { |method| method.rate == "ie-live" }
+    found = book.quote(cart, at: Time.now, carriers: port).method_quotes.find { |method| method.rate == "ie-live" }
     assert_equal "11.33", found.price.to_s
     late = found.reckoning.select { |step| step.code == :"live.silent" }.map(&:numbers)
     assert_equal ["Gannet Express By air", "Fulmar Freight By road"], late.pluck(:service)
@@ -98,7 +98,7 @@ class LiveServerTest < Minitest::Test
     _, book = Server::App.settings.shelf.current
     cart = GateMile::Cart.parse(IRELAND, book.currency)
     port = Server::Carriers::Port.new(0.2)
-    found = [book.quote(cart, at: Time.now, carriers: port).methods, book.board(cart, at: Time.now, carriers: port).fetch("ireland")]
+    found = [book.quote(cart, at: Time.now, carriers: port).method_quotes, book.board(cart, at: Time.now, carriers: port).fetch("ireland")]
     assert_equal([["16.90"]] * 2, found.map { |methods| methods.select { |method| method.rate == "ie-live" }.map { |method| method.price.to_s } })
     assert_equal %w[fulmar gannet petrel], Server::Carriers::Calls.list.pluck(:carrier).sort
     # What comes up when the time is used up is not asked, and no carrier is to blame for it.
@@ -198,7 +198,12 @@ class LiveServerTest < Minitest::Test
     told = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list.group_by(&:code)
     assert_includes told[:live_never_wins].first.numbers[:names], "Gannet Express By air"
     book = book.with(rates: book.rates.map do |rate|
-      rate.id == "ie-tracked" ? rate.with(plan: GateMile::Plan.parse({ "schedule" => { "kind" => "flat", "amount" => "2.00" } }, book.currency)) : rate
+      if rate.id == "ie-tracked"
+        rate.with(plan: GateMile::Documents.parse(GateMile::Plan, { "schedule" => { "kind" => "flat", "amount" => "2.00" } },
+                                                  book.currency))
+      else
+        rate
+      end
     end)
     loss = GateMile::LiveFindings.new(book, Server::Carriers::Port.kept).list.find { |one| one.code == :live_loss }
     # The oars' fee of 3.50 comes on top.
@@ -216,8 +221,8 @@ class LiveServerTest < Minitest::Test
     assert_equal [survey.requests.size, 0], step.values_at("of", "failed")
     place = survey.place(book.rates.find { |rate| rate.id == "ie-live" })
     quotes = GateMile::Alone.sample(GateMile::Alone.goods(book), GateMile::LiveSurvey::MOST).to_h do |article|
-      cart = GateMile::Cart.parse({ "lines" => [{ "sku" => article.sku, "quantity" => 1 }], "destination" => place.dump }, book.currency)
-      [article, book.quote(cart, at: Time.now, carriers: Server::Carriers::Port.new).methods.to_h { |method| [method.rate, method] }]
+      cart = GateMile::Cart.parse({ "lines" => [{ "sku" => article.sku, "quantity" => 1 }], "destination" => GateMile::Documents.write(place) }, book.currency)
+      [article, book.quote(cart, at: Time.now, carriers: Server::Carriers::Port.new).method_quotes.to_h { |method| [method.rate, method] }]
     end
     lost = quotes.select { |_, by| by["ie-live"].cost && by["ie-tracked"].price&.minor&.positive? && by["ie-tracked"].price < by["ie-live"].cost }
     none = quotes.select do |_, by|
@@ -234,8 +239,9 @@ class LiveServerTest < Minitest::Test
   def never_winning(survey, book, found, id)
     place = survey.place(book.rates.find { |rate| rate.id == id })
     steps = survey.cases.select { |one| one.rate.id == id }.flat_map do |one|
-      cart = GateMile::Cart.parse({ "lines" => [{ "sku" => one.article.sku, "quantity" => 1 }], "destination" => place.dump }, book.currency)
-      book.quote(cart, at: Time.now, carriers: Server::Carriers::Port.new).methods.find { |method| method.rate == id }.reckoning
+      cart = GateMile::Cart.parse({ "lines" => [{ "sku" => one.article.sku, "quantity" => 1 }], "destination" => GateMile::Documents.write(place) },
+                                  book.currency)
+      book.quote(cart, at: Time.now, carriers: Server::Carriers::Port.new).method_quotes.find { |method| method.rate == id }.reckoning
     end
     named = ->(code) { steps.select { |step| step.code == code }.map { |step| step.numbers[:service] }.uniq }
     never = named.call(:"live.answer") - named.call(:"live.chosen")

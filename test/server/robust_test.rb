@@ -56,9 +56,18 @@ class RobustTest < Minitest::Test
     assert_includes last_response["content-security-policy"], "default-src 'self'"
     script = last_response.body[%r{/assets/[\w.-]+\.js}]
     get script, {}, "HTTP_ACCEPT_ENCODING" => "gzip"
-    assert_equal [200, "gzip"], [status, last_response["content-encoding"]]
+    assert_equal [200, "gzip", "accept-encoding", "nosniff"],
+                 [status, *%w[content-encoding vary x-content-type-options].map { |name| last_response[name] }]
     assert_match(/immutable/, last_response["cache-control"])
-    ["/assets/../../server/app.rb", "/assets/nothing.js", "/assets/%2e%2e/index.html"].each do |path|
+    assert_match(/javascript/, last_response["content-type"])
+    sent = last_response.body
+    assert_equal File.binread(File.join(Server::Settings.web, "#{script}.gz")), sent.b, "compressed when it was built, not when it is asked for"
+    get script, {}, "HTTP_ACCEPT_ENCODING" => "identity"
+    assert_nil last_response["content-encoding"]
+    assert_equal Zlib.gunzip(sent).b, last_response.body.b
+    get script, {}, "HTTP_IF_MODIFIED_SINCE" => last_response["last-modified"]
+    assert_equal 304, status
+    ["/assets/../../server/boot.rb", "/assets/nothing.js", "/assets/%2e%2e/index.html"].each do |path|
       get path
       assert_operator status, :>=, 400, path
     end

@@ -36,6 +36,20 @@ class UndoTest < Minitest::Test
     demo
   end
 
+  # An edit names its change; only the newest one can be undone, and what only reads names none.
+  def test_an_edit_names_its_change
+    first, second = setup_now["groups"].first(2)
+    made = [first, second].map do |group|
+      api(:patch, "/api/groups/#{group["id"]}", { lock_version: group["lock_version"], name: "#{group["name"]} too" })
+      last_response.headers["gate-mile-change"]
+    end
+    assert_equal setup_now["history"]["undo"]["id"].to_s, made.last
+    assert_nil last_response.headers["gate-mile-change"]
+    assert_equal 409, api(:post, "/api/history/undo", { change: made.first.to_i }).fetch("status")
+    made.reverse.each { |change| api(:post, "/api/history/undo", { change: change.to_i }) }
+    assert_equal([first["name"], second["name"]], setup_now["groups"].first(2).map { |group| group["name"] })
+  end
+
   def book = JSON.parse(JSON.generate(GateMile::Book.compile(Server::BookDocument.read).dump))
 
   # Straight from the database: the whole setup is long to read and to hold against the contract each time.

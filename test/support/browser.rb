@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require_relative "server"
+require_relative "turnstile"
+require_relative "../../server/http/kept_alive"
 require "capybara/minitest"
 require "capybara/cuprite"
 
@@ -14,8 +16,9 @@ module BrowserSupport
                "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil }.freeze
   AXE = File.read(File.join(Server::ROOT, "web/node_modules/axe-core/axe.min.js"))
 
-  Capybara.app = STACK
-  Capybara.server = :puma, { Silent: true, Threads: "1:16", queue_requests: false, first_data_timeout: 5 }
+  TURNSTILE = Turnstile.new(STACK)
+  Capybara.app = TURNSTILE
+  Capybara.server = :puma, { Silent: true, Threads: "1:16", first_data_timeout: 5 }
   Capybara.enable_aria_label = true
   Capybara.default_max_wait_time = 8
   Capybara.register_driver(:chromium) do |app|
@@ -28,14 +31,39 @@ module BrowserSupport
   Capybara.default_driver = :chromium
 
   def setup = fresh
-  def teardown = Capybara.reset_sessions!
+
+  def teardown
+    TURNSTILE.open
+    Capybara.reset_sessions!
+  end
+
   def board = find("#section")
   def bench = find("#bench")
   def zone(name) = find("section[aria-label='Zone #{name}']")
+  # The line of the bench that buyer, street and moment open from.
+  def open_buyer = within(bench) { find("button[aria-expanded=false]", text: "Buyer", match: :first).click }
+
+  # In no field: there the keys belong to the field.
+  def press_undo
+    page.execute_script("document.activeElement?.blur()")
+    press([:ctrl, "z"])
+  end
+
   def press(*keys) = page.driver.browser.keyboard.type(*keys)
 
   # @return [Hash] an item of the setup as the server tells it now
   def find_setup(list, id) = setup_now.fetch(list).find { |item| item["id"] == id }
+
+  # @return [Object, nil] what the block returns as soon as it is something; nil where it never is
+  def eventually
+    60.times do
+      found = yield
+      return found if found
+
+      sleep 0.1
+    end
+    nil
+  end
 
   # While the block runs, a file of goods is on its way into the database.
   def storing

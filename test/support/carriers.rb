@@ -4,6 +4,7 @@ require "puma"
 require "puma/server"
 require "stoplight"
 require "uri"
+require_relative "../../server/http/kept_alive"
 require_relative "../../stand_ins/carriers/carriers"
 
 # The stand-in carriers behind real HTTP, in this process.
@@ -12,7 +13,7 @@ module CarriersSupport
   def self.boot
     @boot ||= begin
       app = Carriers.new
-      server = Puma::Server.new(app, nil, { min_threads: 2, max_threads: 16, queue_requests: false, log_writer: Puma::LogWriter.null })
+      server = Puma::Server.new(app, nil, { min_threads: 2, max_threads: 16, log_writer: Puma::LogWriter.null })
       port = server.add_tcp_listener("127.0.0.1", 0).addr[1]
       server.run
       [app, "http://127.0.0.1:#{port}"]

@@ -41,6 +41,13 @@ module CoreSupport
     book.quote(cart({ "lines" => lines, "destination" => to }), at: AT)
   end
 
+  def findings(book, at: AT) = GateMile::Audit.findings(book, at: at)
+
+  # @return [Hash] the JSON document of a value, or of where an address landed
+  def written(value)
+    value.is_a?(GateMile::Landing) ? GateMile::QuoteDocument.landing(value) : GateMile::Documents.write(value)
+  end
+
   def problems_of
     yield
     []

@@ -156,8 +156,8 @@ module PlansSupport
     case name
     when "value" then units.sum { |unit| unit[:value] }
     when "quantity" then units.size
-    when "longest" then fixed?(group) ? 400_000_000 : units.map { |unit| unit[:sides]&.max }.then { |all| all.max if all.all? }
-    when "volume" then fixed?(group) ? Rational(24_000 * (10**21)) : units.sum { |unit| unit[:sides]&.reduce(:*) || (return nil) }
+    when "longest" then fixed?(group) ? 40 * GateMile::Length::UNITS["cm"] : units.map { |unit| unit[:sides]&.max }.then { |all| all.max if all.all? }
+    when "volume" then fixed?(group) ? 24_000 * GateMile::Volume::UNITS["cm3"] : units.sum { |unit| unit[:sides]&.reduce(:*) || (return nil) }
     when "weight" then units.sum { |unit| unit[:weight] || (return nil) } + (fixed?(group) ? GateMile::Weight.parse("0.2 kg").base : 0)
     else billable(group)
     end
@@ -174,10 +174,9 @@ module PlansSupport
 
       space = if @policy["divisor"]
                 volume / (if @policy["per"] == "lb"
-                            Rational(139 * (25_400_000**3),
-                                     453_592_370_000)
+                            Rational(139 * GateMile::Volume::UNITS["in3"], GateMile::Weight::UNITS["lb"])
                           else
-                            Rational(@policy["divisor"].to_i * (10**21), 10**12)
+                            Rational(@policy["divisor"].to_i * GateMile::Volume::UNITS["cm3"], GateMile::Weight::UNITS["kg"])
                           end)
               else
                 0

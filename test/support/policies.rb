@@ -170,7 +170,7 @@ module PoliciesSupport
     def part(id, lines)
       return 0 if lines.empty?
 
-      bare(lines).methods.find { |found| found[:method] == id }.price&.minor
+      bare(lines).method_quotes.find { |found| found.method_id == id }.price&.minor
     end
 
     def offers(id, ordinary, own)

@@ -53,8 +53,8 @@ class Soak
 
   # Every other method has its price whatever the carriers do; the live one has one that its reckoning explains.
   def check(quote, place)
-    live = quote.methods.find { |method| method.rate == LIVE.fetch(place["country"]) }
-    others = quote.methods.reject { |method| method.rate == live.rate }
+    live = quote.method_quotes.find { |method| method.rate == LIVE.fetch(place["country"]) }
+    others = quote.method_quotes.reject { |method| method.rate == live.rate }
     @wrong << "a cart to #{place} is lost" if others.none?(&:available?) && live.status == :unavailable && place["country"] == "IE"
     @outcomes[kind(live)] += 1
     answers = live.reckoning.select { |step| step.code == :"live.answer" }.map(&:amount)

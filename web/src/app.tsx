@@ -1,34 +1,36 @@
-import { createBrowserRouter, Outlet, Navigate } from 'react-router'
+import { lazy, Suspense } from 'react'
+import { Navigate, Outlet, useRoutes, type RouteObject } from 'react-router'
 import { useSetupQuery, WorkshopProvider } from './api/setup'
 import { BenchCartProvider } from './bench/cart'
 import { BenchResultProvider } from './bench/result'
 import { Board } from './board/board'
 import { Shell } from './frame/shell'
 import { Wordmark } from './frame/top-bar'
-import { Catalogue } from './goods/catalogue'
-import { Classes } from './goods/classes'
-import { GoodsCsv } from './goods/csv'
-import { FindingsPart } from './findings/part'
-import { Goods } from './goods/goods'
-import { Treatments } from './goods/treatments'
-import { Methods } from './methods/methods'
-import { OfferList } from './offers/offer-list'
-import { Offers } from './offers/offers'
-import { Registers } from './offers/registers'
-import { ShopPages } from './offers/shop-pages'
-import { OrderPage } from './rules/order-page'
-import { RuleList } from './rules/rule-list'
-import { Rules } from './rules/rules'
-import { Carriers } from './carriers/carriers'
-import { Survey } from './carriers/survey'
-import { Boxes } from './parcels/boxes'
-import { Zones } from './zones/zones'
-import { ByClass } from './rates/by-class'
-import { RateList } from './rates/rate-list'
-import { Rates } from './rates/rates'
-import { RatesCsv } from './rates/rates-csv'
-import { FirstRun } from './store/first-run'
-import { ShopSettings } from './store/shop-settings'
+
+const Catalogue = lazy(async () => ({ default: (await import('./goods/catalogue')).Catalogue }))
+const Classes = lazy(async () => ({ default: (await import('./goods/classes')).Classes }))
+const GoodsCsv = lazy(async () => ({ default: (await import('./goods/csv')).GoodsCsv }))
+const FindingsPart = lazy(async () => ({ default: (await import('./findings/part')).FindingsPart }))
+const Goods = lazy(async () => ({ default: (await import('./goods/goods')).Goods }))
+const Treatments = lazy(async () => ({ default: (await import('./goods/treatments')).Treatments }))
+const Methods = lazy(async () => ({ default: (await import('./methods/methods')).Methods }))
+const OfferList = lazy(async () => ({ default: (await import('./offers/offer-list')).OfferList }))
+const Offers = lazy(async () => ({ default: (await import('./offers/offers')).Offers }))
+const Registers = lazy(async () => ({ default: (await import('./offers/registers')).Registers }))
+const ShopPages = lazy(async () => ({ default: (await import('./offers/shop-pages')).ShopPages }))
+const OrderPage = lazy(async () => ({ default: (await import('./rules/order-page')).OrderPage }))
+const RuleList = lazy(async () => ({ default: (await import('./rules/rule-list')).RuleList }))
+const Rules = lazy(async () => ({ default: (await import('./rules/rules')).Rules }))
+const Carriers = lazy(async () => ({ default: (await import('./carriers/carriers')).Carriers }))
+const Survey = lazy(async () => ({ default: (await import('./carriers/survey')).Survey }))
+const Boxes = lazy(async () => ({ default: (await import('./parcels/boxes')).Boxes }))
+const Zones = lazy(async () => ({ default: (await import('./zones/zones')).Zones }))
+const ByClass = lazy(async () => ({ default: (await import('./rates/by-class')).ByClass }))
+const RateList = lazy(async () => ({ default: (await import('./rates/rate-list')).RateList }))
+const Rates = lazy(async () => ({ default: (await import('./rates/rates')).Rates }))
+const RatesCsv = lazy(async () => ({ default: (await import('./rates/rates-csv')).RatesCsv }))
+const FirstRun = lazy(async () => ({ default: (await import('./store/first-run')).FirstRun }))
+const ShopSettings = lazy(async () => ({ default: (await import('./store/shop-settings')).ShopSettings }))
 
 /** Loads the setup; without a shop there is only the page that opens one. */
 function Root() {
@@ -51,7 +53,12 @@ function Root() {
         </div>
       </div>
     )
-  if (!setup.store) return <FirstRun />
+  if (!setup.store)
+    return (
+      <Suspense>
+        <FirstRun />
+      </Suspense>
+    )
   return (
     <WorkshopProvider setup={setup}>
       <BenchCartProvider setup={setup}>
@@ -63,7 +70,7 @@ function Root() {
   )
 }
 
-export const router = createBrowserRouter([
+const ROUTES: RouteObject[] = [
   {
     element: <Root />,
     children: [
@@ -154,4 +161,9 @@ export const router = createBrowserRouter([
       },
     ],
   },
-])
+]
+
+/** Every page, by its address. */
+export function App() {
+  return useRoutes(ROUTES)
+}

@@ -4,8 +4,8 @@ module GateMile
   # Everything the merchant has set up, as one immutable value: `book.quote(cart, at: time, carriers: port)`.
   # The order of its lists is the merchant's order.
   class Book
-    FORMAT = "gate-mile/book"
-    VERSION = 1
+    FORMAT = BookForms::FORMAT
+    VERSION = BookForms::VERSION
 
     # @return [Store]
     attr_reader :store
@@ -30,7 +30,7 @@ module GateMile
     # @raise [Invalid] with every problem of the document
     def self.compile(hash, catalogue: nil)
       reader = Reader.open(hash)
-      parts = read(reader)
+      parts = BookForms.read(reader)
       Consistency.check(reader, parts) if reader.problems.empty?
       raise Invalid, reader.problems if reader.problems.any?
 
@@ -38,26 +38,6 @@ module GateMile
           treatments: Treatments.new(parts[:treatments], parts[:classes]),
           **parts.slice(:store, :zones, :methods, :rates, :policies, :carriers))
     end
-
-    def self.read(reader)
-      reader.choice("format", among: [FORMAT])
-      reader.whole("version", VERSION..VERSION)
-      store = reader.object("store")&.then { |item| Store.read(item) }
-      currency = store&.currency || Currency::UNREAD
-      {
-        store: store,
-        products: reader.list("products", required: false) { |item| Product.read(item, currency) },
-        classes: reader.list("classes", required: false) { |item| ShippingClass.read(item) },
-        treatments: reader.list("treatments", required: false) { |item| Treatment.read(item, currency) },
-        zones: reader.list("zones", required: false) { |item| Zone.read(item, currency) },
-        methods: reader.list("methods", required: false) { |item| ShippingMethod.read(item) },
-        rates: reader.list("rates", required: false) { |item| Rate.read(item, currency) },
-        carriers: reader.list("carriers", required: false, most: 50) { |item| Carrier.read(item) },
-        policies: Policies.read(reader, { currency: currency, time_zone: store&.time_zone })
-      }.tap { reader.finish }
-    end
-
-    private_class_method :read
 
     # @param store [Store]
     # @param catalogue [Catalogue]
@@ -74,14 +54,23 @@ module GateMile
       @zones = zones.is_a?(Zones) ? zones : Zones.new(zones.freeze)
       @zones_by_id = zones.to_h { |zone| [zone.id, zone] }.freeze
       @methods_in_order = methods.freeze
+      @method_ids = methods.map(&:id).freeze
       @methods_by_id = methods.to_h { |method| [method.id, method] }.freeze
       @rates = rates.freeze
       @rates_by_zone = rates.group_by(&:zone).freeze
       @policies = policies
       @rules_by_ordinary = policies.rules.each_index.select { |at| policies.rules[at].tree.by_ordinary?(store) }
       @carriers = carriers
+      @programs = {}
+      @assortment = Assortment.new(catalogue, treatments, store)
       freeze
     end
+
+    # @return [Assortment] what cart lines can be of
+    attr_reader :assortment
+
+    # @return [Array<String>] ids of all methods, in the merchant's order
+    attr_reader :method_ids
 
     # @return [Array<Integer>] places of the rules that look at the ordinary lines of a method
     attr_reader :rules_by_ordinary
@@ -114,9 +103,19 @@ module GateMile
     # @return [Array<Rate>] in the merchant's order
     def rates_of(zone) = @rates_by_zone.fetch(zone.id, [])
 
+    # @param zone [Zone]
+    # @return [Array<Program>] of its rates, in the merchant's order
+    def programs_of(zone) = rates_of(zone).map { |rate| program(rate) }
+
+    # @param rate [Rate]
+    # @return [Program] made when it is first asked for
+    def program(rate)
+      @programs[rate.id] ||= Program.new(rate, shipping_method(rate.method_id), zone(rate.zone), store, carriers)
+    end
+
     # @return [Array<Rate>] those that are on, with their method and their zone
     def rates_in_use
-      rates.select { |rate| rate.active && shipping_method(rate.method).active && zone(rate.zone).active }
+      rates.select { |rate| rate.active && shipping_method(rate.method_id).active && zone(rate.zone).active }
     end
 
     # @param cart [Cart]
@@ -139,22 +138,12 @@ module GateMile
       facts = Facts.new(self, cart, basket(cart), at)
       here = zones.land(cart.destination).zone
       zones.to_h do |zone|
-        next [zone.id, quote.methods] if quote && zone.equal?(here) && quote.methods.any?
+        next [zone.id, quote.method_quotes] if quote && zone.equal?(here) && quote.method_quotes.any?
 
         there = zone.equal?(here) ? Destination.new(cart.destination) : Destination::SOMEWHERE
         terms = Terms.new(self, facts, zone, there.address)
-        [zone.id, Quote.in_zone(self, terms, place: there, carriers: carriers)]
+        [zone.id, Quote.in_zone(self, terms, destination: there, carriers: carriers)]
       end
-    end
-
-    # @param at [Time] of the audit: offers may have ended by then
-    # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
-    # @return [Array<Finding>] what the audit of the whole setup finds, the most harmful first
-    def findings(at:, answers: {})
-      found = [RateFindings.new(self), ZoneFindings.new(zones), GoodsFindings.new(self),
-               LiveFindings.new(self, answers), FreeFindings.new(self), OfferFindings.new(self, at),
-               RuleFindings.new(self)]
-      Finding.in_order(found.flat_map(&:list))
     end
 
     # @param rate [Rate] takes the place of the rate with the same id
@@ -177,10 +166,8 @@ module GateMile
 
     # @return [Hash] for JSON; {.compile} makes an equal book of it
     def dump
-      { "format" => FORMAT, "version" => VERSION, "store" => store.dump, "products" => catalogue.map(&:dump),
-        "classes" => classes.map(&:dump), "treatments" => treatments.map(&:dump), "zones" => zones.map(&:dump),
-        "methods" => methods_in_order.map(&:dump), "rates" => rates.map(&:dump), **policies.dump,
-        **(carriers.any? ? { "carriers" => carriers.map(&:dump) } : {}) }
+      BookForms.write({ store: store, products: catalogue, classes: classes, treatments: treatments, zones: zones,
+                        methods: methods_in_order, rates: rates, carriers: carriers, policies: policies })
     end
   end
 end

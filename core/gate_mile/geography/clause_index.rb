@@ -22,6 +22,9 @@ module GateMile
       end.transform_values { |list| Spans.new(list) }
     end
 
+    # @return [Boolean]
+    def empty? = @pairs.empty?
+
     # @param postcode [Postcode]
     # @return [Hash{Integer => Clause}] the areas with a clause that matches, each with one that does
     def matching(postcode)

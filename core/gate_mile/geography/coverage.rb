@@ -1,19 +1,6 @@
 # frozen_string_literal: true
 
 module GateMile
-  # One area of one zone as it stands against a country: entries are what zones are compared by.
-  #
-  # at: its number among the country's entries; zone, area; regions: those it needs (nil for all), without the ones that
-  # are countries of their own; outer: those that these lie in; level: how specific it is.
-  class Entry < Value.of(:at, :zone, :area, :regions, :outer, :level)
-    # From the most specific to the least: a matched "only" clause with a region, one without, a region, a country, the
-    # world.
-    LEVELS = %i[clause_in_region clause region country world].freeze
-
-    # @return [Integer] 0 is the most specific
-    def rank = LEVELS.index(level)
-  end
-
   # All entries of one country in the order in which they win, and the index of their clauses.
   class Coverage
     # @return [Array<Entry>] the most specific first, among equals the zone that stands higher
@@ -33,13 +20,19 @@ module GateMile
 
     # What each entry says of a place, in the order in which entries win.
     # @param place [Place]
-    # @return [Enumerator<Array(Entry, Object, Object)>] entry; true, false or the field that would decide; the clause
-    #   that decided, or nil
+    # @yieldparam entry [Entry]
+    # @yieldparam answer [Truth] whether it holds the place
+    # @yieldparam clause [Clause, nil] that decided
+    # @return [Enumerator] without a block
     def answers(place)
       return to_enum(:answers, place) unless block_given?
 
-      heard = { only: hear(@only, place.postcode), except: hear(@except, place.postcode) }
-      entries.each { |entry| yield entry, *answer(entry, place, heard) }
+      only = hear(@only, place.postcode)
+      except = hear(@except, place.postcode)
+      entries.each do |entry|
+        answer, clause = answer(entry, place, only, except)
+        yield entry, answer, clause
+      end
     end
 
     # @param postcode [Postcode]
@@ -56,7 +49,7 @@ module GateMile
       return spots.any? { |spot| spot.holding.empty? } if place.postcode.nil? && place.regions.nil?
 
       postcodes(place).product(regions(place)).any? do |postcode, regions|
-        answers(Place.new(country: country, regions: regions, postcode: postcode)).none? { |_, answer,| answer == true }
+        answers(Place.new(country: country, regions: regions, postcode: postcode)).none? { |_, answer,| answer.yes? }
       end
     end
 
@@ -112,49 +105,51 @@ module GateMile
 
     # What the clauses say of a postcode: the areas with one that matches, and those with one that may yet match.
     def hear(index, postcode)
-      return [{}, []] if postcode.nil?
+      return NOTHING if postcode.nil? || index.empty?
 
-      [index.matching(postcode), postcode.partial? ? index.possible(postcode) : []]
+      [index.matching(postcode), postcode.partial? ? index.possible(postcode) : NOTHING.last]
     end
 
-    def answer(entry, place, heard)
-      inside = in_region(entry, place)
-      return [inside, nil] if inside == false
+    NOTHING = [{}.freeze, [].freeze].freeze
+    private_constant :NOTHING
 
-      by_postcode, clause = in_clauses(entry, place, heard)
-      return [by_postcode, clause] if by_postcode == false || inside == true
+    def answer(entry, place, only, except)
+      inside = in_region(entry, place)
+      return [inside, nil] if inside.no?
+
+      by_postcode, clause = in_clauses(entry, place, only, except)
+      return [by_postcode, clause] if by_postcode.no? || inside.yes?
 
       [inside, nil]
     end
 
     def in_region(entry, place)
-      return true if entry.regions.nil?
-      return "region" if place.regions.nil?
-
-      return true if place.regions.any? { |region| entry.regions.include?(region) }
+      return Truth::YES if entry.regions.nil?
+      return Truth.open(:region) if place.regions.nil?
+      return Truth::YES if place.regions.any? { |region| entry.regions.include?(region) }
 
       # Only an outer region is known, and the entry holds some of those inside it.
-      entry.outer.include?(place.regions.first) ? "region" : false
+      entry.outer.include?(place.regions.first) ? Truth.open(:region) : Truth::NO
     end
 
-    def in_clauses(entry, place, heard)
-      return [true, nil] unless entry.area.clauses?
-      return ["postcode", nil] if place.postcode.nil?
+    def in_clauses(entry, place, only, except)
+      return [Truth::YES, nil] unless entry.area.clauses?
+      return [Truth.open(:postcode), nil] if place.postcode.nil?
 
-      barring, may_bar = heard[:except]
-      return [false, barring[entry.at]] if barring.key?(entry.at)
+      barring, may_bar = except
+      return [Truth::NO, barring[entry.at]] if barring.key?(entry.at)
 
-      asked, clause = allowed(entry, *heard[:only])
-      asked == true && may_bar.include?(entry.at) ? ["postcode", nil] : [asked, clause]
+      asked, clause = allowed(entry, *only)
+      asked.yes? && may_bar.include?(entry.at) ? [Truth.open(:postcode), nil] : [asked, clause]
     end
 
     def allowed(entry, matching, may_match)
-      return [true, nil] if entry.area.only.empty?
+      return [Truth::YES, nil] if entry.area.only.empty?
 
       clause = matching[entry.at]
-      return [true, clause] if clause
+      return [Truth::YES, clause] if clause
 
-      [may_match.include?(entry.at) ? "postcode" : false, nil]
+      [may_match.include?(entry.at) ? Truth.open(:postcode) : Truth::NO, nil]
     end
   end
 end

@@ -5,18 +5,9 @@ module GateMile
   #
   # status: :zone (with zone, area and, where one decided, clause), :none (no zone covers it) or :undetermined
   # (candidates: the zones still possible, nil among them where it may be none; decides: the field that would tell).
-  # remarks: those of {Place}, where there are any.
-  class Landing < Value.of(:status, :zone, :area, :clause, :candidates, :decides, :remarks)
-    # Areas are long lists; what a quote shows of one is its place and the clause that decided.
-    # @return [Hash] for JSON
-    def dump
-      { "status" => status.to_s, "zone" => zone&.id, "area" => area && place, "clause" => clause&.text,
-        "candidates" => candidates&.map { |candidate| candidate&.id }, "decides" => decides,
-        "remarks" => remarks&.map(&:to_s) }.compact
-    end
-
-    private
-
-    def place = { "kind" => area.kind.to_s, "country" => area.country }.compact
+  # place, address: what landed, nil where no country is known.
+  class Landing < Value.of(:status, :zone, :area, :clause, :candidates, :decides, :place, :address)
+    # @return [Array<Symbol>] what the address says that is not quite right, or of a special kind ({Place::REMARKS})
+    def remarks = place ? place.remarks(address) : []
   end
 end

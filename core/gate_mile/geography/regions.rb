@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require_relative "regions_data"
-
 module GateMile
   # The regions of ISO 3166-2, by country. A region covers the regions nested in it. To the standard's list come the
   # three regions of United States military mail, AA, AE and AP.
@@ -19,6 +17,8 @@ module GateMile
       # @param text [String, nil] a code with or without the country's prefix, in any case
       # @return [String, nil] the code, or a territory's other spelling; nil where the country has no such region
       def find(country, text)
+        return if text.nil?
+
         code = text.to_s.strip.upcase.delete_prefix("#{country}-")
         code if table(country).key?(code) || Territories.country_of(country, code)
       end
@@ -55,7 +55,7 @@ module GateMile
       def table(country) = TABLES.fetch(country, EMPTY)
 
       def unpack
-        PACKED.gsub(/\n  +/, " ").lines.to_h do |line|
+        RegionCodes::PACKED.gsub(/\n  +/, " ").lines.to_h do |line|
           country, rest = line.split(":", 2)
           [country, nesting(rest)]
         end
@@ -75,6 +75,6 @@ module GateMile
 
     EMPTY = {}.freeze
     TABLES = unpack.tap { |tables| tables["US"].merge!(MILITARY.to_h { |code| [code, nil] }) }.freeze
-    private_constant :EMPTY, :TABLES, :PACKED
+    private_constant :EMPTY, :TABLES
   end
 end

@@ -24,7 +24,7 @@ module GateMile
       @coverage = coverage
       @dead = []
       @spots = (open_places + clause_places).map do |place, entry, clause|
-        holding = coverage.answers(place).filter_map { |candidate, answer,| candidate if answer == true }
+        holding = coverage.answers(place).filter_map { |candidate, answer,| candidate if answer.yes? }
         Spot.new(place: place, entry: entry, clause: clause, holding: holding)
       end
     end

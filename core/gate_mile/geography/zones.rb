@@ -32,9 +32,7 @@ module GateMile
     # @return [Landing]
     def land(address)
       place = Place.of(address)
-      landing = place.country.nil? ? nowhere_known : settle(coverage(place.country), place)
-      remarks = place.country ? place.remarks(address) : []
-      remarks.any? ? landing.with(remarks: remarks) : landing
+      place.country.nil? ? nowhere_known : settle(coverage(place.country), place, address)
     end
 
     private
@@ -61,28 +59,30 @@ module GateMile
       own.any? ? found.merge(area.country => own) : found
     end
 
-    def settle(coverage, place)
+    def settle(coverage, place, address)
       possible = []
       decides = nil
-      coverage.answers(place).each do |entry, answer, clause|
-        if answer == true
-          return landed(entry, clause) if possible.all?(entry.zone)
+      coverage.answers(place) do |entry, answer, clause|
+        if answer.yes?
+          return landed(entry, clause, place, address) if possible.all?(entry.zone)
 
-          return undetermined(possible << entry.zone, decides)
-        elsif answer
+          return undetermined(possible << entry.zone, decides, place, address)
+        elsif answer.open?
           possible << entry.zone
-          decides = answer if decides.nil? || answer == "region"
+          decides = answer.fact.name if decides.nil? || answer.fact == :region
         end
       end
-      return Landing.new(status: :none) if possible.empty?
+      return Landing.new(status: :none, place: place, address: address) if possible.empty?
 
-      undetermined(coverage.gap?(place) ? possible << nil : possible, decides)
+      undetermined(coverage.gap?(place) ? possible << nil : possible, decides, place, address)
     end
 
-    def landed(entry, clause) = Landing.new(status: :zone, zone: entry.zone, area: entry.area, clause: clause)
+    def landed(entry, clause, place, address)
+      Landing.new(status: :zone, zone: entry.zone, area: entry.area, clause: clause, place: place, address: address)
+    end
 
-    def undetermined(zones, field)
-      Landing.new(status: :undetermined, candidates: zones.uniq, decides: field)
+    def undetermined(zones, field, place = nil, address = nil)
+      Landing.new(status: :undetermined, candidates: zones.uniq, decides: field, place: place, address: address)
     end
 
     # Where one zone holds the whole world and there is no other, nobody need say where.

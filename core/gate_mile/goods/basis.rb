@@ -8,26 +8,18 @@ module GateMile
     CHOICES = { "discounts" => %w[after before], "tax" => %w[with without],
                 "lines" => %w[shipping all ordinary] }.freeze
 
-    class << self
-      # @param reader [Reader]
-      # @return [Basis] a whole one: the first choice of each where nothing is said
-      def read(reader) = own(reader).over(DEFAULT)
-
-      # @param reader [Reader]
-      # @return [Basis] what it says, the rest nil
-      def own(reader)
-        chosen = CHOICES.to_h do |key, among|
-          [key.to_sym, reader.given?(key, read: true) ? reader.choice(key, among: among) : nil]
-        end
-        reader.finish
-        new(**chosen)
-      end
-    end
-
     def initialize(discounts: nil, tax: nil, lines: nil)
       @over = {}.compare_by_identity
+      @after = discounts != "before"
+      @with_tax = tax == "with"
       super
     end
+
+    # @return [Boolean] whether values count after discounts
+    def after? = @after
+
+    # @return [Boolean] whether values count with tax
+    def with_tax? = @with_tax
 
     DEFAULT = new(**CHOICES.to_h { |key, among| [key.to_sym, among.first] })
 
@@ -38,8 +30,5 @@ module GateMile
 
       @over[whole] ||= whole.with(**to_h.compact)
     end
-
-    # @return [Hash] for JSON
-    def dump = to_h.transform_keys(&:to_s).compact
   end
 end

@@ -9,18 +9,20 @@ module GateMile
     private_constant :EMPTY
 
     # @param products [Enumerable<Product>] in the merchant's order; no SKU twice
-    def initialize(products = [], by_sku: EMPTY, articles: EMPTY)
-      @products = by_sku.dup
-      @articles = articles.dup
+    # @param shared [Hash{Symbol => Hash}] what it has from another one
+    def initialize(products = [], shared: EMPTY)
+      @products = shared.fetch(:products, EMPTY).dup
+      @articles = shared.fetch(:articles, EMPTY).dup
+      # Most carts write a SKU as the merchant does: these are found without folding it.
+      @spelled = shared.fetch(:spelled, EMPTY).dup
       products.each { |product| put(product) }
-      @products.freeze
-      @articles.freeze
+      [@products, @articles, @spelled].each(&:freeze)
       freeze
     end
 
     # @param sku [String] as typed
     # @return [Article, nil]
-    def [](sku) = @articles[Product.fold(sku)]
+    def [](sku) = @spelled[sku] || @articles[Product.fold(sku)]
 
     # @yieldparam product [Product]
     def each(&) = @products.each_value(&)
@@ -36,19 +38,25 @@ module GateMile
     # @return [Catalogue] this one is left as it is
     def exchange(removed, products)
       keys = removed.map { |sku| Product.fold(sku) }
-      gone = keys.filter_map { |key| @products[key] }.flat_map { |product| skus(product) }
-      Catalogue.new(products, by_sku: keys.any? ? @products.except(*keys) : @products,
-                              articles: gone.any? ? @articles.except(*gone) : @articles)
+      gone = keys.filter_map { |key| @products[key] }.flat_map { |product| [product, *product.variants].map(&:sku) }
+      folded = gone.map { |sku| Product.fold(sku) }
+      Catalogue.new(products, shared: { products: without(@products, keys), articles: without(@articles, folded),
+                                        spelled: without(@spelled, gone) })
     end
 
     private
 
+    def without(hash, keys) = keys.empty? ? hash : hash.except(*keys)
+
     def put(product)
       @products[Product.fold(product.sku)] = product
-      @articles[Product.fold(product.sku)] = Article.new(product)
-      product.variants.each { |variant| @articles[Product.fold(variant.sku)] = Article.new(product, variant) }
+      index(product.sku, Article.new(product))
+      product.variants.each { |variant| index(variant.sku, Article.new(product, variant)) }
     end
 
-    def skus(product) = [product, *product.variants].map { |item| Product.fold(item.sku) }
+    def index(sku, article)
+      @articles[Product.fold(sku)] = article
+      @spelled[sku] = article
+    end
   end
 end

@@ -5,18 +5,17 @@ module GateMile
   class Sides < Value.of(:length, :width, :height)
     NAMES = %w[length width height].freeze
 
-    # @param reader [Reader]
-    # @return [Sides]
-    def self.read(reader)
-      sides = NAMES.to_h { |side| [side.to_sym, reader.parsed(side) { |text| Length.parse(text) }] }
-      reader.finish
-      new(**sides)
+    def initialize(length: nil, width: nil, height: nil)
+      sides = [length, width, height]
+      @longest = sides.compact.max_by(&:base)
+      @volume = sides.all? ? length.base * width.base * height.base : nil
+      super
     end
 
     # @return [Length] the longest of the three
-    def longest = [length, width, height].max_by(&:base)
+    attr_reader :longest
 
-    # @return [Hash] for JSON
-    def dump = to_h.to_h { |side, measure| [side.to_s, measure.to_s] }
+    # @return [Integer, Rational] base units of a {Volume}
+    attr_reader :volume
   end
 end

@@ -3,33 +3,14 @@
 module GateMile
   # How goods leave the ordinary rates. It sits on any number of variants, products and classes, which name it.
   #
-  # zones, methods: ids that it is limited to, nil for all; price: {OwnPrice} or nil; only: ids of the methods its goods
-  # may travel by, nil for any; never: ids of those they may not.
-  class Treatment < Value.of(:id, :name, :active, :zones, :methods, :price, :only, :never)
-    # @param reader [Reader]
-    # @param currency [Currency]
-    # @return [Treatment]
-    def self.read(reader, currency)
-      travel = reader.object("travel", required: false)
-      new(id: reader.text("id"), name: reader.text("name"), active: reader.flag("active", default: true),
-          zones: limit(reader, "zones"), methods: limit(reader, "methods"),
-          price: reader.object("price", required: false)&.then { |item| OwnPrice.read(item, currency) },
-          only: (travel.texts("only", most: 500) if travel&.given?("only", read: true)),
-          never: travel ? travel.texts("never", most: 500) : []).tap { travel&.finish }
-    end
-
-    def self.limit(reader, key)
-      return unless reader.given?(key, read: true)
-
-      reader.texts(key, most: 500).tap { |ids| reader.problem(key, :limit_empty) if ids.empty? }
-    end
-    private_class_method :limit
-
+  # zones, method_ids: ids that it is limited to, nil for all; price: {OwnPrice} or nil; only: ids of the methods its
+  # goods may travel by, nil for any; never: ids of those they may not.
+  class Treatment < Value.of(:id, :name, :active, :zones, :method_ids, :price, :only, :never)
     # @param zone [String] id
     # @param method [String] id
     # @return [Boolean] whether it says anything there
     def applies?(zone, method)
-      active && (zones.nil? || zones.include?(zone)) && (methods.nil? || methods.include?(method))
+      active && (zones.nil? || zones.include?(zone)) && (method_ids.nil? || method_ids.include?(method))
     end
 
     # @param zone [String] id
@@ -39,18 +20,22 @@ module GateMile
       applies?(zone, method) && (never.include?(method) || !(only.nil? || only.include?(method)))
     end
 
+    # Without something that goes. One that was limited to that is off from then on.
+    # @param kind [String] "zone" or "method"
+    # @param id [String]
+    # @return [Treatment]
+    def without(kind, id)
+      field = kind == "zone" ? :zones : :method_ids
+      limit = self[field] && (self[field] - [id])
+      left = { field => (limit unless limit && limit.empty?), active: active && !limit&.empty? }
+      if kind == "method"
+        left.update(only: only && (only - [id]), never: never - [id],
+                    price: price&.charge ? price.with(by_method: price.by_method.except(id)) : price)
+      end
+      with(**left)
+    end
+
     # @return [Boolean] whether it restricts how its goods travel
     def restricts? = !only.nil? || never.any?
-
-    # @return [Hash] for JSON
-    def dump
-      travel = { "only" => only, "never" => (never if never.any?) }.compact
-      { "id" => id, "name" => name, "active" => active, "zones" => zones, "methods" => methods,
-        "price" => price&.dump, "travel" => (travel if travel.any?) }.compact
-    end
-  end
-
-  # A treatment where it sits: level is :variant, :product or :class.
-  class Placed < Value.of(:treatment, :level)
   end
 end

@@ -19,7 +19,8 @@ module GateMile
       @classes = classes
       @classes_by_name = classes.to_h { |item| [Product.fold(item.name), item] }
       @order = list.each_with_index.to_h { |treatment, index| [treatment.id, index] }
-      @on_class = classes.to_h { |item| [item.id, placed(item.treatments, :class)] }
+      @on_class = classes.to_h { |item| [item.id, placed(item.treatments, :class).freeze] }
+      @together = {}
       freeze
     end
 
@@ -32,7 +33,7 @@ module GateMile
 
     # @param article [Article, nil] nil for goods that are in no catalogue
     # @param shipping_class [String, nil] id of the class that counts
-    # @return [Array<Placed>]
+    # @return [Array<Placed>] the same list for all goods that the same ones reach
     def on(article, shipping_class)
       on_class = @on_class.fetch(shipping_class, NONE)
       return on_class if article.nil?
@@ -41,7 +42,8 @@ module GateMile
       special = article.variant ? article.variant.treatments : NONE
       return on_class if own.empty? && special.empty?
 
-      placed(special, :variant) + placed(own, :product) + on_class
+      @together[[special, own, shipping_class]] ||=
+        (placed(special, :variant) + placed(own, :product) + on_class).freeze
     end
 
     private

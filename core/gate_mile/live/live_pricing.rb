@@ -1,144 +1,158 @@
 # frozen_string_literal: true
 
 module GateMile
-  # Prices lines by a rate's live answers: which requests it needs, and what comes of the answers.
+  # Some lines by a live rate, once: what keeps carriers from being asked, what they are asked, and what their answers
+  # come to.
   class LivePricing
-    # What came out. amount: {Money} or nil; cost: what the carriers take, where an answer counts; days: [least, most]
-    # or nil; steps: as of a plan's {PlanReading}; refusals: why there is no amount; age: seconds since the answer that
-    # counts.
-    Outcome = Struct.new(:amount, :cost, :days, :steps, :refusals, :age)
     # One service's answer that can be chosen.
-    Candidate = Struct.new(:name, :price, :total, :days, :steps, :at, :age)
+    Candidate = Struct.new(:name, :price, :total, :days, :at, :age)
     # What a plan calls handling is a markup here.
     MARKUP = { "adjust.handling": :"live.markup" }.freeze
     private_constant :Candidate, :MARKUP
 
-    # @param run [Run]
-    # @param lines [Array<Line>] ordinary ones, at least one
-    def initialize(run, lines)
-      @run = run
-      @rate = run.rate
-      @live = run.rate.live
-      @lines = lines
-      @basket = lines.size == run.basket.shipping.size ? run.basket : Basket.of_lines(lines, run.book.store)
-      @steps = []
+    # @param program [LiveProgram]
+    # @param lot [Lot] ordinary lines, at least one
+    # @param basket [Basket] that they are part of
+    # @param destination [Destination]
+    def initialize(program, lot, basket, destination)
+      @program = program
+      @live = program.live
+      @view = program.view
+      @currency = program.store.currency
+      @lot = lot
+      @basket = lot.equal?(basket.shipping) ? basket : Basket.new(lot.lines, program.store)
+      @destination = destination
     end
 
-    # @return [Array<CarrierRequest>] none where the rate's own plan gives the price, or something is missing
+    # @return [Array<CarrierRequest>]
     def requests
-      return [] if own&.amount || obstacle
+      return [] if own&.minor || obstacle
 
       @live.services.map(&:first).uniq.filter_map do |id|
-        carrier = carrier(id)
+        carrier = @program.carrier(id)
         request(carrier) if carrier&.active
       end
     end
 
-    # @return [Outcome]
-    def price
-      return by_plan if own&.amount
-      return refused(obstacle) if obstacle
-      return refused(Refusal.new(code: :live_waiting, incomplete: true, numbers: {})) if @run.answers.nil?
+    # @param answers [Hash{CarrierRequest => Reply}, nil]
+    # @param listener [#call, nil]
+    # @return [LivePrice]
+    def price(answers, listener)
+      return by_own_plan(listener) if own&.minor
+      return LivePrice.refused(obstacle) if obstacle
+      return LivePrice.refused(Refusal.new(:live_waiting)) if answers.nil?
 
-      loads.stand_ins.each { |numbers| @steps << [:"parcels.stand_in", nil, numbers] }
-      candidates = answers
+      @view.stand_ins(@lot).each { |numbers| listener.call(:"parcels.stand_in", nil, numbers) } if listener
+      heard = heard(answers, listener)
+      candidates = heard.grep(Candidate)
       chosen = @live.first_of(candidates) { |one| [one.price, one.days, one.at] }
-      chosen ? settled(chosen, candidates) : fallen
+      chosen ? settled(chosen, candidates, listener) : fallen(heard, listener)
     end
 
     private
 
-    def store = @run.book.store
-    def carrier(id) = @run.book.carriers.find { |one| one.id == id }
-
     # What the rate's own plan says, where it goes first.
     def own
-      return unless @live.own == "instead" && @rate.plan
+      return unless @live.own == "instead" && @program.plan
 
-      @own ||= @rate.plan.price(@lines, @basket, @run.place)
+      @own ||= by_plan
     end
 
-    def by_plan = Outcome.new(own.amount, nil, nil, [[:"live.own_first", nil, {}], *own.steps], [])
-    def refused(*refusals) = Outcome.new(nil, nil, nil, @steps, refusals)
+    def by_plan(listener = nil) = @program.plan.price(@basket.shipping, @basket, @destination, listener)
+
+    def by_own_plan(listener)
+      if listener
+        listener.call(:"live.own_first", nil, {})
+        by_plan(listener)
+      end
+      LivePrice.new(minor: own.minor, refusals: [])
+    end
 
     # What keeps carriers from being asked.
     def obstacle
       return @obstacle if defined?(@obstacle)
 
-      @obstacle = if store.ship_from.country.nil? then Refusal.new(code: :no_origin, incomplete: true, numbers: {})
-                  elsif @run.place.address.country.nil? then Refusal.new(code: :address_decides, numbers: {})
+      @obstacle = if @program.store.ship_from.country.nil? then Refusal.new(:no_origin)
+                  elsif @destination.address.country.nil? then Refusal.new(:address_decides)
                   else parcels.is_a?(Refusal) ? parcels : unweighed
                   end
     end
 
     def unweighed
       bare = parcels.reject(&:weight)
-      bare.any? ? Refusal.new(code: :no_weight, incomplete: true, numbers: { names: bare.flat_map(&:names).uniq }) : nil
+      bare.any? ? Refusal.new(:no_weight) { { names: bare.flat_map(&:names).uniq } } : nil
     end
 
-    def parcels = @parcels ||= loads.parcels
-    def loads = @basket.loads(@lines, store.basis, @rate.plan&.parcels || store.parcels, @lines)
+    def parcels = @view.parcels(@lot)
 
     def request(carrier)
       codes = @live.services.select { |id, _| id == carrier.id }.map(&:last)
-      CarrierRequest.new(carrier: carrier.id, services: codes, origin: store.ship_from, destination: @run.place.address,
-                         parcels: parcels.map { |parcel| AskedParcel.of(parcel, store.currency) },
-                         currency: store.currency, hazardous: @lines.any?(&:hazardous))
+      CarrierRequest.new(carrier: carrier.id, services: codes, origin: @program.store.ship_from,
+                         destination: @destination.address, currency: @currency,
+                         parcels: parcels.map { |parcel| AskedParcel.of(parcel, @currency) },
+                         hazardous: @lot.lines.any?(&:hazardous))
     end
 
-    # Every service's answer, told; those that can be chosen.
-    def answers
-      @troubles = []
-      @live.services.each_with_index.filter_map do |(id, code), at|
-        carrier = carrier(id)
+    # @return [Array<Candidate, Array(Symbol, String)>] by service: what can be chosen, or the trouble and what was said
+    def heard(answers, listener)
+      replies = Hash.new { |known, carrier| known[carrier] = answers[request(carrier)] }.compare_by_identity
+      @live.services.each_with_index.map do |(id, code), at|
+        carrier = @program.carrier(id)
         name = "#{carrier&.name} #{carrier&.service_name(code)}"
-        answer(carrier, code, name, at)
+        said = answer((replies[carrier] if carrier&.active), code)
+        next trouble(*said, name, listener) if said.is_a?(Array)
+
+        candidate(said, name, replies[carrier].age, at, listener)
       end
     end
 
-    def answer(carrier, code, name, at)
-      reply = carrier&.active ? @run.answers[request(carrier)] : Reply.failed(:silent, nil)
-      reply ||= Reply.failed(:silent, nil)
+    # @return [ServiceAnswer, Array(Symbol, String)]
+    def answer(reply, code)
+      return [:silent, nil] if reply.nil?
+      return [reply.status, reply.said] if reply.status != :answered
+
       said = reply.services[code]
-      return trouble(reply.status, name, reply.said) if reply.status != :answered
-      return trouble(:refused, name, nil) if said.nil?
-      return trouble(said.status, name, said.said) if said.status != :ok
-      return trouble(:unusable, name, "0") if said.total.zero?
+      return [:refused, nil] if said.nil?
+      return [said.status, said.said] if said.status != :ok
 
-      candidate(said, name, reply.age, at)
+      said.total.zero? ? [:unusable, "0"] : said
     end
 
-    def trouble(status, name, said)
-      @troubles << [status, said]
-      @steps << [:"live.#{status}", nil, { service: name, said: said }]
-      nil
+    def trouble(status, said, name, listener)
+      listener&.call(:"live.#{status}", nil, { service: name, said: said })
+      [status, said]
     end
 
-    def candidate(said, name, age, at)
+    def candidate(said, name, age, at, listener)
       total = said.total
-      steps = [[:"live.answer", total, { service: name, parcels: parcels.sum(&:times), age: age,
-                                         days: said.days&.join("–") }]]
-      marked = @live.adjustment.apply(total, markup_count) { |code, *step| steps << [MARKUP.fetch(code, code), *step] }
-      @steps << steps.first
-      Candidate.new(name, marked, total, said.days, steps.drop(1), at, age)
+      listener&.call(:"live.answer", total, { service: name, parcels: parcels.sum(&:times), age: age,
+                                              days: said.days&.join("–") })
+      Candidate.new(name, Money.new(marked(total), @currency), total, said.days, at, age)
+    end
+
+    def marked(total, listener = nil)
+      @live.adjustment.apply(total.minor, markup_count, @currency, listener: listener)
     end
 
     def markup_count
       case @live.adjustment.per
-      when "unit" then @lines.sum(&:quantity)
+      when "unit" then @lot.quantity
       when "parcel" then parcels.sum(&:times)
       else 1
       end
     end
 
-    def settled(chosen, candidates)
-      @steps << [:"live.chosen", chosen.total, { service: chosen.name, how: @live.answer, of: candidates.size }]
-      Outcome.new(chosen.price, chosen.total, chosen.days, @steps + chosen.steps, [], chosen.age)
+    def settled(chosen, candidates, listener)
+      if listener
+        listener.call(:"live.chosen", chosen.total, { service: chosen.name, how: @live.answer, of: candidates.size })
+        marked(chosen.total, ->(code, *step) { listener.call(MARKUP.fetch(code, code), *step) })
+      end
+      LivePrice.new(minor: chosen.price.minor, refusals: [], cost: chosen.total, days: chosen.days, age: chosen.age)
     end
 
     # It is refused only where every service says no: as long as one of them is silent or talks nonsense, nobody knows.
-    def kind_of_trouble
-      found = @troubles.map(&:first)
+    def kind_of_trouble(troubles)
+      found = troubles.map(&:first)
       return :fault if found.include?(:fault)
       return :silent if found.empty? || found.include?(:silent)
 
@@ -146,26 +160,26 @@ module GateMile
     end
 
     # Nobody answered: the ladder.
-    def fallen
-      trouble = kind_of_trouble
-      said = @troubles.find { |status, _| status == trouble }&.last
+    def fallen(troubles, listener)
+      trouble = kind_of_trouble(troubles)
       # A fault of our own leaves the merchant where a silent carrier does; it is told as what it is.
       fallback = @live.ladder.fetch(trouble == :fault ? :silent : trouble)
-      numbers = { trouble: trouble, said: said }
+      numbers = { trouble: trouble, said: troubles.find { |status, _| status == trouble }&.last }
       case fallback.kind
       when :amount
-        Outcome.new(fallback.amount, nil, nil, @steps + [[:"live.fallback", fallback.amount, numbers]], [])
-      when :plan then planned(numbers)
-      else refused(Refusal.new(code: :live_failed, numbers: numbers))
+        listener&.call(:"live.fallback", fallback.amount, numbers)
+        LivePrice.new(minor: fallback.amount.minor, refusals: [])
+      when :plan then planned(numbers, listener)
+      else LivePrice.refused(Refusal.new(:live_failed) { numbers })
       end
     end
 
-    def planned(numbers)
-      return refused(Refusal.new(code: :no_price, incomplete: true, numbers: {})) if @rate.plan.nil?
+    def planned(numbers, listener)
+      return LivePrice.refused(Refusal.new(:no_price)) if @program.plan.nil?
 
-      found = @rate.plan.price(@lines, @basket, @run.place)
-      Outcome.new(found.amount, nil, nil, @steps + [[:"live.fallback_plan", nil, numbers], *found.steps],
-                  found.refusals)
+      listener&.call(:"live.fallback_plan", nil, numbers)
+      found = by_plan(listener)
+      LivePrice.new(minor: found.minor, refusals: found.refusals)
     end
   end
 end

@@ -18,47 +18,13 @@ module GateMile
     class Fallback < Value.of(:kind, :amount)
       KINDS = %w[none amount plan].freeze
       NONE = new(kind: :none)
-
-      # @param reader [Reader]
-      # @param currency [Currency]
-      # @return [Fallback]
-      def self.read(reader, currency)
-        kind = reader.choice("kind", among: KINDS)
-        fallback = new(kind: kind&.to_sym, amount: (reader.money("amount", currency) if kind == "amount"))
-        reader.finish
-        fallback
-      end
-
-      # @return [Hash] for JSON
-      def dump = { "kind" => kind.to_s, "amount" => amount&.to_s }.compact
     end
 
-    class << self
-      # @param reader [Reader]
-      # @param currency [Currency]
-      # @return [LiveRate]
-      def read(reader, currency)
-        services = reader.list("services", most: 40) { |item| [item.text("carrier"), item.text("service", most: 40)] }
-        reader.problem("services", :no_service) if services.empty? && reader.given?("services")
-        live = new(services: services, answer: reader.choice("answer", among: ANSWERS, default: "cheapest"),
-                   own: reader.choice("own", among: OWN, default: "fallback"),
-                   adjustment: Adjustment.read(reader, currency), ladder: ladder(reader, currency),
-                   promise: reader.choice("promise", among: PROMISES, default: "carrier"))
-        reader.finish
-        live
-      end
-
-      private
-
-      def ladder(reader, currency)
-        given = reader.object("ladder", required: false)
-        found = TROUBLES.to_h do |trouble|
-          step = given&.object(trouble, required: false)
-          [trouble.to_sym, step ? Fallback.read(step, currency) : Fallback::NONE]
-        end
-        given&.finish
-        found
-      end
+    # @param id [String] of a carrier that goes
+    # @return [LiveRate, nil] nil where it asked no other
+    def without_carrier(id)
+      left = services.reject { |carrier, _| carrier == id }
+      with(services: left) unless left.empty?
     end
 
     # Which answer counts: by price, then the sooner one, then the higher in the list; or by days first; or by the list.
@@ -80,12 +46,5 @@ module GateMile
 
     # @return [Boolean] whether it needs the rate's own plan
     def plan_in_ladder? = ladder.each_value.any? { |fallback| fallback.kind == :plan }
-
-    # @return [Hash] for JSON
-    def dump
-      { "services" => services.map { |carrier, service| { "carrier" => carrier, "service" => service } },
-        "answer" => answer, "own" => own, **adjustment.dump, "promise" => promise,
-        "ladder" => ladder.to_h { |trouble, fallback| [trouble.to_s, fallback.dump] } }.compact
-    end
   end
 end

@@ -4,73 +4,84 @@ module GateMile
   # Settles the offers of one method: compared are all reached combinable ones together, in list order, and each reached
   # exclusive one alone; the lowest price counts, and among equals the one that stands higher in the list.
   class Settling
-    # What became of one offer that names the method. state: :acted, :no_gain, :beaten, :below, :over, :unknown (the
-    # goods do not say how much they come to) or :no_share (what goods that pay their own way would pay is not known);
-    # numbers: what belongs to it.
-    Outcome = Struct.new(:offer, :state, :numbers) do
-      # @return [ReckoningStep]
-      def told
-        @told ||= ReckoningStep.new(step: :offers, code: :"offer.#{state}", amount: numbers[:taken],
-                                    numbers: numbers, setting: offer.setting)
+    NONE = [].freeze
+    private_constant :NONE
+
+    # What is left to pay.
+    class Settled
+      # @return [Array<Integer>] minor units of the ordinary part, then of each treated part
+      attr_reader :amounts
+      # @return [Array<Offer>] those that took something off, in the order in which they did
+      attr_reader :acted
+
+      # @param amounts [Array<Integer>]
+      # @param acted [Array<Offer>]
+      # @yieldreturn [Array<Outcome>] of all offers, put together when somebody asks for them
+      def initialize(amounts, acted = NONE, &outcomes)
+        @amounts = amounts
+        @acted = acted
+        @work = outcomes
       end
+
+      # @return [Integer] minor units
+      def price = amounts.sum
+
+      # @return [Array<Outcome>] of the offers that name the method, in the merchant's order
+      def outcomes = @outcomes ||= @work ? @work.call : NONE
     end
 
-    # One offer's effect in minor units: amounts before and after it, and how it came about.
-    Step = Struct.new(:standing, :base_amounts, :amounts, :taken, :base, :share)
+    # Of a method that was not priced.
+    NOTHING = Settled.new(NONE)
+
+    # One offer's effect in minor units: amounts after it, and how it came about.
+    Step = Struct.new(:standing, :amounts, :taken, :base, :share)
     private_constant :Step
 
-    # @param run [Run]
-    # @param terms [Terms]
-    def initialize(run, terms)
-      @run = run
-      @terms = terms
-      @treated = run.treated_parts
-      @start = [run.ordinary, *@treated.map(&:last)].map(&:minor)
+    # @param standings [Array<Standing>] of the offers that name the method and stand open to the cart
+    # @param ordinary [Lot] the ordinary lines
+    # @param amounts [Array<Integer>] minor units: of the ordinary part, then of each treated part
+    # @param treated [Array<Array<Line>>] the lines of each treated part
+    # @param currency [Currency]
+    def initialize(standings, ordinary, amounts, treated, currency)
+      @standings = standings
+      @ordinary = ordinary
+      @start = amounts
+      @treated = treated
+      @currency = currency
       @shares = {}.compare_by_identity
     end
 
-    # @return [Array<Outcome>] in the merchant's order; the run has its new amounts then
-    def settle
-      named = @terms.open_for(@run.method.id)
-      return [] if named.empty?
+    # @yieldparam lines [Array<Line>] goods that pay their own way
+    # @yieldreturn [Integer, nil] what the ordinary part would be if the cart held only them
+    # @return [Settled]
+    def settle(&share)
+      reached = @standings.select { |standing| standing.reached?(@ordinary) && shared?(standing, &share) }
+      tried = candidates(reached)
+      best = tried.size > 1 ? tried.min_by.with_index { |candidate, at| [left(candidate), at] } : tried.first
+      return Settled.new(@start) { outcomes(NONE, {}) } if best.nil?
 
-      @outcomes = {}.compare_by_identity
-      reached = named.select { |standing| reached?(standing) }
-      compare(candidates(reached).map { |candidate| steps(candidate) })
-      named.map { |standing| @outcomes.fetch(standing) }
+      steps = steps(best)
+      acted = steps.filter_map { |step| step.standing.offer unless step.taken.zero? }
+      Settled.new(steps.last.amounts, acted) do
+        outcomes(reached, steps.to_h { |step| [step.standing, taken(step)] }.compare_by_identity)
+      end
     end
 
     private
 
-    # The lowest counts; the others are told with what they would have come to.
-    def compare(tried)
-      best = tried.min_by.with_index { |steps, at| [steps.last.amounts.sum, at] } or return
-      take(best)
-      tried.reject { |steps| steps.equal?(best) }.flatten.each { |step| @outcomes[step.standing] = beaten(step) }
-    end
+    # Whether it is known what the goods that pay their own way would pay if the cart held only them.
+    def shared?(standing, &)
+      return true if standing.offer.paying.nil?
 
-    def reached?(standing)
-      outcome = standing.lack(@run.ordinary_lines) || share(standing)
-      @outcomes[standing] = outcome if outcome
-      outcome.nil?
-    end
-
-    # What the goods that pay their own way would pay if the cart held only them.
-    def share(standing)
-      paying = standing.offer.paying or return
-      own = own_share(paying) or return Outcome.new(standing.offer, :no_share, { offer: standing.offer.name })
-      @shares[standing] = own.minor
-      nil
+      @shares[standing] = own_share(standing.offer.paying, &)
+      !@shares[standing].nil?
     end
 
     def own_share(paying)
-      lines = @run.ordinary_lines.select { |line| paying.include?(line) }
-      return Money.zero(@run.book.currency) if lines.empty?
-      return @run.ordinary if lines.size == @run.ordinary_lines.size
+      lines = @ordinary.lines.select { |line| paying.include?(line.kind) }
+      return 0 if lines.empty?
 
-      return LivePricing.new(@run, lines).price.amount if @run.rate.live
-
-      @run.rate.plan.price(lines, Basket.of_lines(lines, @run.book.store), @run.place).amount
+      lines.size == @ordinary.lines.size ? @start.first : yield(lines)
     end
 
     # @return [Array<Array<Standing>>] what is compared, in the merchant's order
@@ -84,6 +95,15 @@ module GateMile
       end
     end
 
+    # @return [Integer] minor units that a candidate leaves to pay
+    def left(candidate)
+      return steps(candidate).last.amounts.sum if @start.size > 1
+
+      candidate.inject(@start.first) do |amount, standing|
+        amount - standing.offer.effect.takes(rest(amount, share(standing)))
+      end
+    end
+
     def steps(candidate)
       amounts = @start
       candidate.map do |standing|
@@ -94,51 +114,70 @@ module GateMile
     end
 
     def step(standing, amounts)
-      share = @shares.fetch(standing, 0)
-      reach = [[amounts.first - share, 0].max, *own_reach(standing.offer, amounts)]
+      share = share(standing)
+      reach = reach(standing.offer, amounts, share)
       base = reach.sum
-      taken = standing.offer.effect.takes(money(base)).minor
-      Step.new(standing, amounts, less(amounts, reach, taken), taken, base, share)
+      taken = standing.offer.effect.takes(base)
+      Step.new(standing, less(amounts, reach, taken), taken, base, share)
     end
 
-    def money(minor) = Money.new(minor, @run.book.currency)
+    def share(standing) = @shares.fetch(standing, 0)
 
-    def own_reach(offer, amounts)
-      amounts.drop(1).each_with_index.map { |amount, at| own?(offer, at) ? amount : 0 }
+    # Of the ordinary part, all that is no share.
+    def rest(amount, share) = [amount - share, 0].max
+
+    # How much of each part the offer can take: of own prices and fees what it falls on.
+    def reach(offer, amounts, share)
+      rest = rest(amounts.first, share)
+      return [rest] if amounts.size == 1
+
+      amounts.each_with_index.map do |amount, at|
+        next rest if at.zero?
+
+        own?(offer, at - 1) ? amount : 0
+      end
     end
 
-    # Whether the offer falls on an own price or fee.
-    def own?(offer, at)
-      return false unless offer.own_prices
-
-      offer.paying.nil? || @treated[at].first.none? { |line| offer.paying.include?(line) }
+    def own?(offer, part)
+      offer.own_prices && (offer.paying.nil? || @treated[part].none? { |line| offer.paying.include?(line.kind) })
     end
 
     # The ordinary part gives first, then own prices one after the other.
     def less(amounts, reach, taken)
-      amounts.zip(reach).map do |amount, most|
-        gives = [taken, most].min
+      return amounts if taken.zero?
+      return [amounts.first - taken] if amounts.size == 1
+
+      amounts.each_with_index.map do |amount, at|
+        gives = [taken, reach.fetch(at)].min
         taken -= gives
         amount - gives
       end
     end
 
-    def take(steps)
-      @run.ordinary = money(steps.last.amounts.first)
-      @run.treated = money(steps.last.amounts.drop(1).sum)
-      steps.each do |step|
-        state = step.taken.zero? ? :no_gain : :acted
-        offer = step.standing.offer
-        numbers = { offer: offer.name, taken: money(step.taken), base: money(step.base), share: money(step.share) }
-        @outcomes[step.standing] = Outcome.new(offer, state, numbers)
+    # @param reached [Array<Standing>]
+    # @param told [Hash{Standing => Outcome}] of those that counted
+    # @return [Array<Outcome>]
+    def outcomes(reached, told)
+      compared = reached.to_h { |standing| [standing, true] }.compare_by_identity
+      @standings.map do |standing|
+        told.fetch(standing) { compared.key?(standing) ? beaten(standing) : against(standing) }
+      end
+    end
+
+    # What keeps it from being reached.
+    def against(standing) = standing.lack(@ordinary) || Outcome.new(standing.offer, :no_share)
+
+    def taken(step)
+      Outcome.new(step.standing.offer, step.taken.zero? ? :no_gain : :acted) do
+        { taken: money(step.taken), base: money(step.base), share: money(step.share) }
       end
     end
 
     # What the shopper would pay with it alone.
-    def beaten(step)
-      alone = step.base_amounts.equal?(@start) ? step : step(step.standing, @start)
-      offer = step.standing.offer
-      Outcome.new(offer, :beaten, { offer: offer.name, price: money(alone.amounts.sum) })
+    def beaten(standing)
+      Outcome.new(standing.offer, :beaten) { { price: money(step(standing, @start).amounts.sum) } }
     end
+
+    def money(minor) = Money.new(minor, @currency)
   end
 end

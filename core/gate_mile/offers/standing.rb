@@ -20,10 +20,9 @@ module GateMile
       @zone = zone
     end
 
-    # @return [Boolean]
-    def open?
-      (off || zone || group || coupon || promotions || period || uses || blocked).nil?
-    end
+    # @return [Boolean] whether one that {OfferIndex} found stands open to the cart: what was asked there is not asked
+    #   again
+    def open? = (promotions || period || uses || blocked).nil?
 
     # @return [Array<Hash>] everything that stands against it: code and what belongs to it
     def reasons = CHECKS.filter_map { |check| send(check) }
@@ -34,9 +33,20 @@ module GateMile
     # @return [Boolean] whether goods in the cart keep it out
     def blocked? = !blocked.nil?
 
+    # @param ordinary [Lot]
+    # @return [Boolean] whether its threshold is reached at one method: alike at every method, unless it counts ordinary
+    #   lines
+    def reached?(ordinary)
+      return true if offer.threshold.nil?
+      return stand(ordinary) == :reached if basis.lines == "ordinary"
+
+      @reached = stand(ordinary) == :reached if @reached.nil?
+      @reached
+    end
+
     # What is missing to the threshold at one method: the same outcome at every method, unless it counts ordinary lines.
-    # @param ordinary [Array<Line>]
-    # @return [Settling::Outcome, nil] nil where it is reached, or there is none
+    # @param ordinary [Lot]
+    # @return [Outcome, nil] nil where it is reached, or there is none
     def lack(ordinary)
       return if offer.threshold.nil?
       return measured(ordinary) if basis.lines == "ordinary"
@@ -45,40 +55,50 @@ module GateMile
       @lack
     end
 
-    # @param ordinary [Array<Line>] the ordinary lines, where the threshold counts these
+    # @param ordinary [Lot] the ordinary lines, where the threshold counts these
     # @return [Integer, Rational, nil] what the cart comes to along the threshold; nil where the goods do not say
     def amount(ordinary)
-      return @facts.total(offer.threshold.measure, basis) unless basis.lines == "ordinary" || uncounted?
+      return counted(ordinary).amount(offer.threshold.measure, basis) unless uncounted?
 
-      lines = { "all" => @facts.basket.lines, "shipping" => @facts.basket.shipping, "ordinary" => ordinary }
-              .fetch(basis.lines)
-      lines = lines.reject { |line| offer.paying.include?(line) } if uncounted?
-      @facts.amount(offer.threshold.measure, lines, basis)
+      Lot.new(counted(ordinary).lines.reject do |line|
+        offer.paying.include?(line.kind)
+      end).amount(offer.threshold.measure, basis)
     end
 
     private
 
     def basis = @basis ||= @facts.store.basis_for(offer.threshold.basis)
 
+    def counted(ordinary)
+      case basis.lines
+      when "all" then @facts.basket.all
+      when "ordinary" then ordinary
+      else @facts.basket.shipping
+      end
+    end
+
     # Whether goods that pay their own way are left out of the threshold.
     def uncounted? = offer.paying && !offer.paying_count
+
+    # @return [Symbol, nil] nil where the goods do not say
+    def stand(ordinary) = amount(ordinary)&.then { |number| offer.threshold.stand(number) }
 
     def measured(ordinary)
       wanted = offer.threshold
       number = amount(ordinary)
-      return outcome(:unknown, measure: wanted.measure) if number.nil?
+      return Outcome.new(offer, :unknown) { { measure: wanted.measure } } if number.nil?
 
-      stand = wanted.stand(number)
-      return if stand == :reached
-
-      here = wanted.amount(number, @facts.store)
-      return outcome(:over, here: here, below: wanted.below.text) if stand == :over
-
-      remaining = wanted.amount(wanted.from.base - number, @facts.store)
-      outcome(:below, here: here, from: wanted.from.text, measure: wanted.measure, remaining: remaining)
+      case wanted.stand(number)
+      when :over then Outcome.new(offer, :over) { { here: here(number), below: wanted.below.text } }
+      when :below
+        Outcome.new(offer, :below) do
+          { here: here(number), from: wanted.from.text, measure: wanted.measure,
+            remaining: here(wanted.from.base - number) }
+        end
+      end
     end
 
-    def outcome(state, **numbers) = Settling::Outcome.new(offer, state, { offer: offer.name, **numbers })
+    def here(number) = offer.threshold.amount(number, @facts.store)
 
     def off = offer.active ? nil : { code: :off }
 
@@ -122,7 +142,7 @@ module GateMile
     def blocked
       return if offer.blocking.nil? || !offer.blocking.in?(@facts.shipping_goods)
 
-      names = @facts.basket.shipping.select { |line| offer.blocking.include?(line) }.map(&:label)
+      names = @facts.basket.shipping.lines.select { |line| offer.blocking.include?(line.kind) }.map(&:label)
       { code: :blocked, names: names.uniq.first(5) }
     end
   end

@@ -8,26 +8,6 @@ module GateMile
   class Threshold < Value.of(:measure, :from, :below, :basis)
     MEASURES = %w[value weight quantity].freeze
 
-    # @param reader [Reader]
-    # @param currency [Currency, nil]
-    # @return [Threshold]
-    def self.read(reader, currency)
-      measure = reader.choice("measure", among: MEASURES)
-      gauge = Gauge.new(measure, currency) if measure && currency
-      from = bound(reader, "from", gauge, required: true)
-      below = bound(reader, "below", gauge, required: false)
-      reader.problem("from", :zero) if from&.base&.zero?
-      reader.problem("below", :below_from, from: from.text) if from && below && below.base <= from.base
-      basis = reader.object("basis", required: false)&.then { |item| Basis.own(item) }
-      reader.finish
-      new(measure: measure, from: from, below: below, basis: basis)
-    end
-
-    def self.bound(reader, key, gauge, required:)
-      reader.parsed(key, required: required) { |text| gauge && Boundary.parse(gauge, text) }
-    end
-    private_class_method :bound
-
     # @param number [Integer, Rational] what the cart comes to, in the base units of the measure
     # @return [Symbol] :below it, :reached or :over the stretch
     def stand(number)
@@ -49,10 +29,5 @@ module GateMile
 
     # @return [Money, Weight, Integer] the least that reaches it
     def least(store) = amount(from.base, store)
-
-    # @return [Hash] for JSON
-    def dump
-      { "measure" => measure, "from" => from.text, "below" => below&.text, "basis" => basis&.dump }.compact
-    end
   end
 end

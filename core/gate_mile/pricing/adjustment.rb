@@ -12,115 +12,79 @@ module GateMile
     NONE = new(per: "order")
 
     class << self
-      # @param reader [Reader] of the plan
-      # @param currency [Currency]
-      # @return [Adjustment]
-      def read(reader, currency)
-        limits = %w[minimum maximum].map { |key| reader.money(key, currency, required: false) }
-        reader.problem("minimum", :above_maximum, maximum: limits[1].to_s) if limits.all? && limits[0] > limits[1]
-        new(**handling(reader.object("handling", required: false), currency), minimum: limits[0], maximum: limits[1],
-                                                                              ending: ending(reader, currency))
-      end
-
       private
-
-      def handling(reader, currency)
-        return { per: "order" } if reader.nil?
-
-        read = { fixed: reader.money("fixed", currency, required: false, signed: true),
-                 percent: reader.parsed("percent", required: false) { |text| percent(text) },
-                 per: reader.choice("per", among: PER, default: "order") }
-        reader.finish
-        read
-      end
-
-      def percent(text)
-        Percentage.parse(text).tap { |found| raise Malformed, :out_of_hundred unless found.value.between?(-100, 100) }
-      end
-
-      def ending(reader, currency)
-        found = reader.money("ending", currency, required: false) or return
-        found.minor < round(currency) ? found : reader.problem("ending", :ending_large)
-      end
 
       # @return [Integer] minor units of the round amounts that an ending stands behind
       def round(currency) = 10**[currency.exponent, 2].max
       public :round
     end
 
-    # @param amount [Money] what stands
+    # @param minor [Integer] what stands, in minor units
     # @param count [Integer] orders, units or parcels that handling is for
+    # @param currency [Currency]
     # @param chosen [Boolean] whether an amount of nothing is one that was typed, rather than what became of a
     #   percentage
-    # @yieldparam code [Symbol] of a step that did something
-    # @yieldparam amount [Money] what stands after it
-    # @yieldparam numbers [Hash]
-    # @return [Money]
-    def apply(amount, count, chosen: false, &tell)
-      chosen &&= amount.zero?
-      amount = handled(amount, count, &tell)
+    # @param listener [#call, nil] hears of each step that did something: its code, the {Money} after it, numbers
+    # @return [Integer] minor units
+    def apply(minor, count, currency, chosen: false, listener: nil)
+      chosen &&= minor.zero?
+      tell = listener && ->(code, after, numbers) { listener.call(code, Money.new(after, currency), numbers) }
+      minor = handled(minor, count, currency, tell)
       # A zero that somebody chose is left alone; one that handling made is no more than a low price.
-      return capped(amount, &tell) if chosen && amount.zero?
+      return capped(minor, tell) if chosen && minor.zero?
 
-      ended(capped(raised(amount, &tell), &tell), &tell)
+      ended(capped(raised(minor, tell), tell), tell)
     end
 
     # @return [Boolean]
     def handling? = !(fixed.nil? && percent.nil?)
 
-    # @return [Hash] for JSON, parts of a plan
-    def dump
-      handling = { "fixed" => fixed&.to_s, "percent" => percent&.to_s, "per" => per }.compact
-      { "handling" => (handling if handling?), "minimum" => minimum&.to_s, "maximum" => maximum&.to_s,
-        "ending" => ending&.to_s }
-    end
-
     private
 
-    def handled(amount, count)
-      return amount unless handling?
+    def handled(minor, count, currency, tell)
+      return minor unless handling?
 
-      share = percent ? Rational(percent.value, 100) * amount.minor : 0
-      added = Decimal.round((fixed ? fixed.minor * count : 0) + share)
-      after = Money.new([amount.minor + added, 0].max, amount.currency)
-      yield :"adjust.handling", after, { fixed: fixed, count: count, per: per, percent: percent&.to_s, of: amount,
-                                         added: Money.new(added, amount.currency) }
+      added = Decimal.round((fixed ? fixed.minor * count : 0) + (percent ? percent.exactly(minor) : 0))
+      after = [minor + added, 0].max
+      tell&.call(:"adjust.handling", after,
+                 { fixed: fixed, count: count, per: per, percent: percent&.to_s, of: Money.new(minor, currency),
+                   added: Money.new(added, currency) })
       after
     end
 
-    def raised(amount)
-      return amount if minimum.nil? || amount >= minimum
+    def raised(minor, tell)
+      return minor if minimum.nil? || minor >= minimum.minor
 
-      yield :"adjust.minimum", minimum, { from: amount }
-      minimum
+      tell&.call(:"adjust.minimum", minimum.minor, { from: minimum.with_minor(minor) })
+      minimum.minor
     end
 
-    def capped(amount)
-      return amount if maximum.nil? || amount <= maximum
+    def capped(minor, tell)
+      return minor if maximum.nil? || minor <= maximum.minor
 
-      yield :"adjust.maximum", maximum, { from: amount }
-      maximum
+      tell&.call(:"adjust.maximum", maximum.minor, { from: maximum.with_minor(minor) })
+      maximum.minor
     end
 
-    def ended(amount)
-      return amount if ending.nil?
+    def ended(minor, tell)
+      return minor if ending.nil?
 
-      after = up(amount)
-      after = down(amount) if maximum && after > maximum
-      return amount if after.nil? || after == amount
+      after = up(minor)
+      after = down(minor) if maximum && after > maximum.minor
+      return minor if after.nil? || after == minor
 
-      yield :"adjust.ending", after, { from: amount, ending: ending }
+      tell&.call(:"adjust.ending", after, { from: ending.with_minor(minor), ending: ending })
       after
     end
 
     def round = Adjustment.round(ending.currency)
 
-    def up(amount) = amount.with_minor(amount.minor + ((ending.minor - amount.minor) % round))
+    def up(minor) = minor + ((ending.minor - minor) % round)
 
     # Never down to nothing, nor below the minimum.
-    def down(amount)
-      lower = amount.minor - ((amount.minor - ending.minor) % round)
-      amount.with_minor(lower) if lower.positive? && (minimum.nil? || lower >= minimum.minor)
+    def down(minor)
+      lower = minor - ((minor - ending.minor) % round)
+      lower if lower.positive? && (minimum.nil? || lower >= minimum.minor)
     end
   end
 end

@@ -3,13 +3,6 @@
 module GateMile
   # A schedule of one amount for the first unit and another for each additional one.
   class FirstAdditional < Value.of(:first, :additional)
-    # @param reader [Reader]
-    # @param currency [Currency]
-    # @return [FirstAdditional]
-    def self.read(reader, currency)
-      new(first: reader.money("first", currency), additional: reader.money("additional", currency))
-    end
-
     # @return [Array<Gauge>]
     def gauges = []
 
@@ -18,13 +11,27 @@ module GateMile
 
     # @param load [Load]
     # @return [Priced]
-    def price(load, _place)
-      Priced.new(code: :"schedule.first", amount: first.minor + (additional.minor * (load.quantity - 1)),
-                 numbers: { first: first, additional: additional, more: load.quantity - 1 },
-                 chosen: first.zero? && (additional.zero? || load.quantity == 1))
+    def price(load, _destination)
+      Priced.new(self, load, first.minor + (additional.minor * (load.quantity - 1)))
     end
 
-    # @return [Hash] for JSON
-    def dump = { "kind" => "first", "first" => first.to_s, "additional" => additional.to_s }
+    # @param pointer [String] where it stands
+    # @yieldparam amount [Money]
+    # @yieldparam pointer [String]
+    # @yieldreturn [Money]
+    # @return [FirstAdditional]
+    def map_amounts(pointer)
+      with(first: yield(first, "#{pointer}/first"), additional: yield(additional, "#{pointer}/additional"))
+    end
+
+    # @return [Symbol]
+    def code = :"schedule.first"
+
+    # @return [Boolean] whether a price of nothing was typed: both amounts are, as far as they count
+    def chosen?(_priced) = true
+
+    # @param priced [Priced]
+    # @return [Hash]
+    def figures(priced) = { first: first, additional: additional, more: priced.load.quantity - 1 }
   end
 end

@@ -3,29 +3,30 @@
 module GateMile
   # A schedule of one amount, whatever is in the load.
   class Flat < Value.of(:amount)
-    # @param reader [Reader]
-    # @param currency [Currency]
-    # @return [Flat]
-    def self.read(reader, currency) = new(amount: reader.money("amount", currency))
-
     # @return [Array<Gauge>] what it looks at
     def gauges = []
 
     # @return [Array<Scale>] what its prices change along
     def scales = []
 
-    # @param _load [Load]
+    # @param load [Load]
     # @return [Priced]
-    def price(_load, _place)
-      Priced.new(code: :"schedule.flat", amount: amount.minor, numbers: {}, chosen: amount.zero?)
-    end
+    def price(load, _destination) = Priced.new(self, load, amount.minor)
 
-    # @return [Hash] for JSON
-    def dump = { "kind" => "flat", "amount" => amount.to_s }
-  end
+    # @param pointer [String] where it stands
+    # @yieldparam amount [Money]
+    # @yieldparam pointer [String]
+    # @yieldreturn [Money]
+    # @return [Flat]
+    def map_amounts(pointer) = with(amount: yield(amount, "#{pointer}/amount"))
 
-  # What a schedule makes of one load, before it is rounded. amount: minor units; numbers: what went in; chosen: whether
-  # it is nothing because somebody typed an amount of 0.
-  class Priced < Value.of(:code, :amount, :numbers, :chosen)
+    # @return [Symbol] what a reckoning says of it
+    def code = :"schedule.flat"
+
+    # @return [Boolean] whether a price of nothing was typed
+    def chosen?(_priced) = true
+
+    # @return [Hash]
+    def figures(_priced) = {}
   end
 end

@@ -45,9 +45,11 @@ module GateMile
     # @return [String] the number, with its point
     def self.point(scaled, places)
       return scaled.to_s if places.zero?
+      return "-#{point(-scaled, places)}" if scaled.negative?
 
-      whole, rest = scaled.abs.divmod(10**places)
-      "#{"-" if scaled.negative?}#{whole}.#{rest.to_s.rjust(places, "0")}"
+      text = scaled.to_s
+      text = text.rjust(places + 1, "0") if text.length <= places
+      text.insert(-places - 1, ".")
     end
 
     # How many decimals write a fraction of this denominator exactly: nil where it has a factor besides 2 and 5.
@@ -68,6 +70,28 @@ module GateMile
     # @param value [Integer, Rational]
     # @return [Integer] the nearest whole number, half away from zero
     def self.round(value) = value.is_a?(Integer) ? value : value.round(half: :up)
+
+    # @param numerator [Integer]
+    # @param denominator [Integer] positive
+    # @return [Integer] the nearest whole number, half away from zero
+    def self.divide(numerator, denominator)
+      return -divide(-numerator, denominator) if numerator.negative?
+
+      ((numerator * 2) + denominator) / (denominator * 2)
+    end
+
+    # @param numerator [Integer]
+    # @param denominator [Integer] positive
+    # @return [Integer, Rational] exactly, an Integer where it is whole
+    def self.quotient(numerator, denominator)
+      whole, rest = numerator.divmod(denominator)
+      rest.zero? ? whole : Rational(numerator, denominator)
+    end
+
+    # @param number [Integer, Rational]
+    # @param size [Integer, Rational] positive
+    # @return [Integer] how many of this size are begun
+    def self.started(number, size) = -(-number).div(size)
 
     # @param value [Integer, Rational]
     # @return [Integer, Rational] the same number, as an Integer where it is whole

@@ -7,22 +7,57 @@ module GateMile
     include Comparable
 
     # A number and a unit share no character, so that nothing is read twice.
+    # What most measures look like: read the short way.
+    PLAIN = /\A(\d{1,9})(?:\.(\d{1,6}))? ?([a-z]+[23]?)\z/
     PATTERN = /\A([+-]?[\d.,]+)\s*([[:alpha:]]+[23]?)?\z/
     # Characters; far more than the longest measure that can be written.
     LONGEST = 80
-    private_constant :PATTERN, :LONGEST
+    private_constant :PLAIN, :PATTERN, :LONGEST
 
-    # @return [Integer, Rational] base units (nanograms of a {Weight}, nanometres of a {Length})
+    # @return [Integer, Rational] base units: 125 ng of a {Weight}, 10 µm of a {Length}, the cube of that of a {Volume}
     attr_reader :base
     # @return [String] the unit it was written in
     attr_reader :unit
 
     class << self
+      # @param units [Hash{String => Integer}] base units of each
+      # @param part [Integer] how many parts make a base unit, of which units are a power of ten
+      # @return [Hash{String => Integer}] digits after the point that write a part, for units that are a power of ten
+      def places(units, part)
+        parts = units.transform_values { |size| size * part }
+        parts.transform_values do |size|
+          size.to_s.length - 1
+        end.select { |unit, places| parts[unit] == 10**places }.freeze
+      end
+
       # @param text [String] a number and a unit in any case, e.g. "12 oz", "0.3 LB", "2.4m"
       # @param unit [String, nil] the unit meant where the text names none
       # @return [Measure]
       # @raise [Malformed] :not_a_measure, :unknown_unit (numbers: units), :negative, :too_large
       def parse(text, unit: nil)
+        plain(text) || thorough(text, unit)
+      end
+
+      # @param value [Integer, Rational] how many
+      # @param unit [String] of which unit
+      def of(value, unit) = new(Decimal.simplify(value * self::UNITS.fetch(unit)), unit)
+
+      private
+
+      # @return [Measure, nil] nil where it has to be looked at more closely
+      def plain(text)
+        return unless text.is_a?(String)
+
+        found = PLAIN.match(text) or return
+        size = self::UNITS[unit = found[3]] or return
+        part = found[2]
+        base = if part then Decimal.quotient("#{found[1]}#{part}".to_i * size, 10**part.length)
+               else found[1].to_i * size
+               end
+        new(base, unit) unless base > self::LIMIT
+      end
+
+      def thorough(text, unit)
         match = PATTERN.match(text.strip) if text.is_a?(String) && text.length <= LONGEST
         raise Malformed, :not_a_measure unless match
 
@@ -33,12 +68,6 @@ module GateMile
 
         of(value, named).tap { |measure| raise Malformed, :too_large if measure.base > self::LIMIT }
       end
-
-      # @param value [Integer, Rational] how many
-      # @param unit [String] of which unit
-      def of(value, unit) = new(Decimal.simplify(value * self::UNITS.fetch(unit)), unit)
-
-      private
 
       def number(text)
         Decimal.parse(text)
@@ -75,40 +104,19 @@ module GateMile
 
     private
 
-    # The short way for units that are a power of ten of base units.
+    # The short way for units of which a base unit is a decimal fraction.
     def plain
       return unless base.is_a?(Integer)
 
-      size = self.class::UNITS.fetch(unit)
-      places = (size - 1).to_s.length
-      return unless size == 10**places
+      places = self.class::PLACES[unit] or return
+      return "0" if base.zero?
 
-      whole, rest = base.divmod(size)
-      rest.zero? ? whole.to_s : "#{whole}.#{rest.to_s.rjust(places, "0").sub(/0+\z/, "")}"
+      shown = base * self.class::PART
+      while places.positive? && (shown % 10).zero?
+        shown /= 10
+        places -= 1
+      end
+      Decimal.point(shown, places)
     end
-  end
-
-  # A weight, exact in nanograms. One avoirdupois pound is 0.45359237 kg by definition (the international yard and
-  # pound agreement of 1959), so one ounce is 28 349 523 125 ng: a whole number.
-  class Weight < Measure
-    UNITS = { "kg" => 1_000_000_000_000, "g" => 1_000_000_000, "lb" => 453_592_370_000, "oz" => 28_349_523_125 }.freeze
-    # 1000 tonnes
-    LIMIT = UNITS["kg"] * 1_000_000
-  end
-
-  # A length, exact in nanometres. One inch is 25.4 mm by definition (the agreement of 1959).
-  class Length < Measure
-    UNITS = { "cm" => 10_000_000, "mm" => 1_000_000, "m" => 1_000_000_000, "in" => 25_400_000, "ft" => 304_800_000 }
-            .freeze
-    # One kilometre
-    LIMIT = UNITS["m"] * 1000
-  end
-
-  # A volume, exact in cubic nanometres.
-  class Volume < Measure
-    UNITS = { "l" => 10**24, "ml" => 10**21, "cm3" => 10**21, "m3" => 10**27, "in3" => 25_400_000**3,
-              "ft3" => 304_800_000**3 }.freeze
-    # A thousand cubic metres
-    LIMIT = UNITS["m3"] * 1000
   end
 end

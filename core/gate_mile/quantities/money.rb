@@ -18,6 +18,24 @@ module GateMile
     # @return [Money]
     # @raise [Malformed] :not_an_amount, :too_many_decimals (numbers: places), :too_large
     def self.parse(text, currency)
+      plain(text, currency) || thorough(text, currency)
+    end
+
+    # What most amounts look like: with all decimals of their currency.
+    PLAIN = /\A\d{1,9}(?:\.(\d{2,3}))?\z/
+    private_constant :PLAIN
+
+    # @return [Money, nil] nil where it has to be looked at more closely
+    def self.plain(text, currency)
+      return unless text.is_a?(String) && PLAIN.match(text)
+
+      decimals = Regexp.last_match(1)
+      return unless decimals ? decimals.length == currency.exponent : currency.exponent.zero?
+
+      new(text.delete(".").to_i, currency)
+    end
+
+    def self.thorough(text, currency)
       value = read(text)
       raise Malformed.new(:too_many_decimals, places: currency.exponent) if Decimal.places(text) > currency.exponent
 
@@ -34,7 +52,7 @@ module GateMile
     rescue Malformed => e
       raise e.code == :decimal_comma ? e : Malformed.new(:not_an_amount)
     end
-    private_class_method :read
+    private_class_method :plain, :thorough, :read
 
     # @param currency [Currency]
     # @return [Money]

@@ -1,61 +1,67 @@
 # frozen_string_literal: true
 
 module GateMile
-  # Applies the rules that hold to one method, in list order.
+  # Applies the rules that hold to the price of one method, in list order.
   class Judging
-    # @param run [Run]
-    # @param terms [Terms]
-    def initialize(run, terms)
-      @run = run
-      @terms = terms
-      @method = run.method.id
+    # What rules leave of a method. price: minor units; name: what it is called; renamed: whether a rule said so;
+    # causes: why it is hidden, empty where it is not; messages: that rules attach.
+    Judged = Struct.new(:price, :name, :renamed, :causes, :messages)
+
+    NONE = [].freeze
+    private_constant :NONE
+
+    # @param orders [Array<Array(Rule, Action)>] what rules that hold do to the method, in order
+    # @param currency [Currency]
+    # @param listener [Reckoning, nil]
+    def initialize(orders, currency, listener)
+      @orders = orders
+      @currency = currency
+      @listener = listener
     end
 
-    # @return [void]
-    def judge
-      @terms.held(@run.ordinary_lines).each do |rule|
-        rule.actions.each { |action| act(rule, action) if action.touches?(@method) }
+    # @param price [Integer] minor units
+    # @param name [String]
+    # @return [Judged]
+    def judge(price, name)
+      renamed = false
+      causes = messages = NONE
+      @orders.each do |rule, action|
+        case action.kind
+        when :hide, :only then causes += [hidden(rule, action)]
+        when :rename
+          name = renamed(rule, action, name)
+          renamed = true
+        when :message then messages += [noted(rule, action)]
+        else price = repriced(rule, action, price)
+        end
       end
-      open = undecided
-      @run.provisional.concat(open.map(&:first)).uniq!
-      @run.unsettled.concat(open.filter_map { |fact, actions| fact if actions.any?(&:prices?) }).uniq!
+      Judged.new(price, name, renamed, causes, messages)
     end
 
     private
 
-    # Rules that would do something to the method, and of which it is not known whether they hold: the fact that
-    # decides, and what they would do.
-    # @return [Array<Array(Symbol, Array<Action>)>]
-    def undecided
-      found = @terms.undecided(@run.ordinary_lines).map do |rule, fact|
-        [fact, rule.actions.select { |action| action.touches?(@method) }]
-      end
-      found.reject { |_, actions| actions.empty? }
+    def hidden(rule, action)
+      Cause.new(:hidden_by_rule, rule.setting) { { rule: rule.name, how: action.kind } }
     end
 
-    def act(rule, action)
-      setting = rule.setting
-      case action.kind
-      when :hide, :only then @run.bar(:hidden_by_rule, setting, rule: rule.name, how: action.kind)
-      when :rename then rename(rule, action, setting)
-      when :message
-        @run.messages << action.text
-        @run.note(:rules, :"rule.message", setting: setting, rule: rule.name, text: action.text)
-      else reprice(rule, action, setting)
-      end
+    def renamed(rule, action, before)
+      @listener&.note(:rules, :"rule.renamed", setting: rule.setting, rule: rule.name, from: before, to: action.text)
+      action.text
     end
 
-    def rename(rule, action, setting)
-      @run.note(:rules, :"rule.renamed", setting: setting, rule: rule.name, from: @run.name, to: action.text)
-      @run.name = action.text
-      @run.renamed = true
+    def noted(rule, action)
+      @listener&.note(:rules, :"rule.message", setting: rule.setting, rule: rule.name, text: action.text)
+      action.text
     end
 
-    def reprice(rule, action, setting)
-      before = @run.price
-      @run.price = action.on(before)
-      @run.note(:rules, :"rule.price", amount: @run.price, setting: setting, rule: rule.name, kind: action.kind,
-                                       before: before, given: action.amount, percent: action.percent)
+    def repriced(rule, action, before)
+      price = action.on(before)
+      @listener&.note(:rules, :"rule.price", amount: money(price), setting: rule.setting, rule: rule.name,
+                                             kind: action.kind, before: money(before), given: action.amount,
+                                             percent: action.percent)
+      price
     end
+
+    def money(minor) = Money.new(minor, @currency)
   end
 end

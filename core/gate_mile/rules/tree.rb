@@ -10,60 +10,67 @@ module GateMile
     DEEPEST = 4
     MOST = 60
 
-    # @param reader [Reader] of an object with exactly one of "all", "any", "none"
-    # @param currency [Currency, nil]
-    # @param depth [Integer] how many trees it stands in, itself among them
-    # @return [Tree, nil]
-    def self.read(reader, currency, depth = 1)
-      kinds = KINDS.select { |kind| reader.given?(kind, read: true) }
-      return reader.problem(nil, :no_group) if kinds.size != 1
-      return reader.problem(nil, :too_deep, most: DEEPEST) if depth > DEEPEST
-
-      parts = reader.items(kinds.first, most: MOST).filter_map do |item|
-        KINDS.any? { |kind| item.given?(kind) } ? read(item, currency, depth + 1) : Condition.read(item, currency)
-      end
-      reader.finish
-      new(of: kinds.first, parts: parts)
-    end
-
     def initialize(of: nil, **)
-      # What of a part settles it, and what it is then.
-      @settling = of != "all"
-      @settled = of == "any"
+      @settling = Truth.of(of != "all")
+      @settled = Truth.of(of == "any")
+      @otherwise = Truth.of(of != "any")
       super
     end
 
-    # @param terms [Terms]
-    # @return [Boolean, Symbol] the name of a fact that would decide, where the cart does not carry it
-    def test(terms)
+    # @return [Truth] what of a part settles it
+    attr_reader :settling
+    # @return [Truth] what it is then
+    attr_reader :settled
+    # @return [Truth] what it is where nothing settles it
+    attr_reader :otherwise
+
+    # @yieldparam part [Object] a condition, or a tree in it
+    # @yieldreturn [Truth]
+    # @return [Truth] what its parts make of it, as far as they have to be looked at
+    def settle
       open = nil
       parts.each do |part|
-        found = part.test(terms)
-        return @settled if found == @settling
+        found = yield part
+        return settled if found.equal?(settling)
 
-        open ||= found if found.is_a?(Symbol)
+        open ||= found if found.open?
       end
-      open || !@settled
+      open || otherwise
     end
+
+    # @param circumstances [Circumstances]
+    # @return [Truth]
+    def test(circumstances) = settle { |part| part.test(circumstances) }
 
     # A condition on a fact that the cart does not carry does not hold.
-    # @param terms [Terms]
+    # @param circumstances [Circumstances]
     # @return [Boolean]
-    def holds?(terms)
-      case of
-      when "all" then parts.all? { |part| part_holds?(part, terms) }
-      when "any" then parts.any? { |part| part_holds?(part, terms) }
-      else parts.none? { |part| part_holds?(part, terms) }
+    def holds?(circumstances)
+      settle do |part|
+        part.is_a?(Tree) ? Truth.of(part.holds?(circumstances)) : Truth.of(part.test(circumstances).yes?)
+      end.yes?
+    end
+
+    # @param circumstances [Circumstances]
+    # @return [Array<Array(Object, Boolean)>] the conditions that are to blame, each with whether it should have held
+    def lacks(circumstances, wanted: true)
+      blamed = parts.reject { |part| part_holds?(part, circumstances) == wants?(wanted) }
+      blamed.flat_map do |part|
+        part.is_a?(Tree) ? part.lacks(circumstances, wanted: wants?(wanted)) : [[part, wants?(wanted)]]
       end
     end
 
-    # @param terms [Terms]
-    # @return [Array<Array(Object, Boolean)>] the conditions that are to blame, each with whether it should have held
-    def lacks(terms, wanted: true)
-      blamed = parts.reject { |part| part_holds?(part, terms) == wants?(wanted) }
-      blamed.flat_map do |part|
-        part.is_a?(Tree) ? part.lacks(terms, wanted: wants?(wanted)) : [[part, wants?(wanted)]]
+    # @param fact [String]
+    # @param id [String] that goes
+    # @return [Array(Tree, Boolean)] the tree without it, and whether a condition named only that
+    def without(fact, id)
+      lost = false
+      left = parts.filter_map do |part|
+        kept, deeper = part.is_a?(Tree) ? part.without(fact, id) : less(part, fact, id)
+        lost ||= deeper
+        kept
       end
+      [with(parts: left), lost]
     end
 
     # @return [Array<Object>] every condition in it
@@ -73,13 +80,19 @@ module GateMile
     # @return [Boolean] whether one of its conditions looks at the ordinary lines of a method
     def by_ordinary?(store) = leaves.any? { |leaf| leaf.is_a?(Condition::Measured) && leaf.by_ordinary?(store) }
 
-    # @return [Hash] for JSON
-    def dump = { of => parts.map(&:dump) }
-
     private
+
+    def less(condition, fact, id)
+      return [condition, false] unless condition.fact == fact && condition.of.include?(id)
+
+      left = condition.of - [id]
+      left.empty? ? [nil, true] : [condition.with(of: left), false]
+    end
 
     def wants?(wanted) = of == "none" ? !wanted : wanted
 
-    def part_holds?(part, terms) = part.is_a?(Tree) ? part.holds?(terms) : part.test(terms) == true
+    def part_holds?(part, circumstances)
+      part.is_a?(Tree) ? part.holds?(circumstances) : part.test(circumstances).yes?
+    end
   end
 end

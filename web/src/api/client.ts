@@ -1,5 +1,5 @@
+import { heard } from './connection'
 import type { components } from './contract.gen'
-import { inTurn } from './own-edits'
 
 export type Schemas = components['schemas']
 export type Setup = Schemas['Setup']
@@ -67,47 +67,63 @@ export class ApiProblem extends Error {
   }
 }
 
-/** The server could not be reached at all. */
+/** The server could not be reached, or did not answer in time. */
 export class Unreachable extends Error {}
 
-type Verb = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'
+export type Verb = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'
 
-export function call<Answer>(
+/** How long an answer may take before it counts as none. */
+const PATIENCE = 30_000
+
+/** What the server answered, and the number of the change that the request made, where it made one. */
+export interface Answered<Answer> {
+  answer: Answer
+  change: number | null
+}
+
+export async function call<Answer>(
   verb: Verb,
   path: string,
   body?: unknown,
   signal?: AbortSignal,
 ): Promise<Answer> {
-  if (verb === 'DELETE') {
-    const [thing, query] = path.split('?')
-    const version = new URLSearchParams(query).get('lock_version')
-    return inTurn(thing!, version ? Number(version) : undefined, (renewed) =>
-      send(verb, path.replace(/lock_version=\d+/, `lock_version=${renewed}`), body, signal),
-    )
-  }
-  if (verb !== 'PATCH') return send(verb, path, body, signal)
-  const { lock_version, ...fields } = body as { lock_version?: number }
-  return inTurn(path, lock_version, (version) =>
-    send(verb, path, version === undefined ? fields : { ...fields, lock_version: version }, signal),
-  )
+  return (await request<Answer>(verb, path, body, signal)).answer
 }
 
-async function send<Answer>(verb: Verb, path: string, body?: unknown, signal?: AbortSignal): Promise<Answer> {
+export async function request<Answer>(
+  verb: Verb,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<Answered<Answer>> {
+  const late = AbortSignal.timeout(PATIENCE)
   let response: Response
+  let text: string
   try {
     response = await fetch(path, {
       method: verb,
       headers: body === undefined ? {} : { 'content-type': 'application/json' },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      ...(signal ? { signal } : {}),
+      signal: signal ? AbortSignal.any([signal, late]) : late,
     })
+    text = await response.text()
   } catch (error) {
-    if (error instanceof DOMException && error.name === 'AbortError') throw error
-    throw new Unreachable('The server does not answer. Nothing is lost: try again when it runs.')
+    if (signal?.aborted) throw error
+    heard(false)
+    throw new Unreachable(
+      late.aborted
+        ? 'The server takes too long to answer. Nothing is lost: try again.'
+        : 'The server does not answer. Nothing is lost: try again when it runs.',
+    )
   }
-  if (response.status === 204) return undefined as Answer
+  heard(![502, 504].includes(response.status))
   const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json')
-  if (!response.ok && isProblem) throw new ApiProblem((await response.json()) as ProblemDocument)
-  if (!response.ok) throw new Unreachable(`The server answered with ${response.status}.`)
-  return (await response.json()) as Answer
+  if (!response.ok && isProblem) throw new ApiProblem(JSON.parse(text) as ProblemDocument)
+  if (!response.ok)
+    throw new Unreachable(`The server answered with ${response.status}. Nothing is lost: try again.`)
+  const change = response.headers.get('gate-mile-change')
+  return {
+    answer: (text ? JSON.parse(text) : undefined) as Answer,
+    change: change ? Number(change) : null,
+  }
 }

@@ -84,7 +84,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Opens the shop, with a zone for the home country and one for everywhere else, which is off */
+        /** Opens the shop, with a zone for the home country and one for all other countries, which is off */
         post: operations["createStore"];
         delete?: never;
         options?: never;
@@ -1541,7 +1541,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a cart gets, and why */
+        /** What a cart gets, and why; or its prices alone, which is much sooner answered */
         post: operations["quote"];
         delete?: never;
         options?: never;
@@ -1769,7 +1769,7 @@ export interface components {
             lock_version: number;
         } & WithRequired<components["schemas"]["MethodFields"], "name" | "code" | "private_name" | "promise" | "active" | "kind" | "address" | "hours">;
         Scale: {
-            measure: components["schemas"]["MeasureName"];
+            measure: components["schemas"]["measure"];
             /** @enum {string} */
             edges?: "from" | "up_to";
             at?: string[];
@@ -1786,8 +1786,7 @@ export interface components {
             only?: string[];
             except?: string[];
         };
-        /** @enum {string} */
-        MeasureName: "weight" | "billable_weight" | "value" | "quantity" | "volume" | "longest";
+        MeasureName: components["schemas"]["measure"];
         Step: {
             /** @description Where it begins: 5 kg, 75.00, 4 */
             at: string;
@@ -1806,7 +1805,7 @@ export interface components {
             amount?: components["schemas"]["Amount"];
             first?: components["schemas"]["Amount"];
             additional?: components["schemas"]["Amount"];
-            measure?: components["schemas"]["MeasureName"];
+            measure?: components["schemas"]["measure"];
             /**
              * @description Which side boundaries belong to
              * @enum {string}
@@ -1818,7 +1817,7 @@ export interface components {
             cells?: (string | null)[][];
         };
         GridColumns: {
-            measure?: components["schemas"]["MeasureName"];
+            measure?: components["schemas"]["measure"];
             /** @enum {string} */
             edges?: "from" | "up_to";
             at?: string[];
@@ -1901,7 +1900,7 @@ export interface components {
         FromTo: {
             /** @description from, to, amount */
             rows: string[][];
-            measure: components["schemas"]["MeasureName"];
+            measure: components["schemas"]["measure"];
             /** @enum {string} */
             edges: "from" | "up_to";
             /** @description By the key of an issue: what closes it */
@@ -2672,8 +2671,7 @@ export interface components {
             lock_version: number;
         } & WithRequired<components["schemas"]["OfferFields"], "name" | "active" | "label" | "label_more" | "threshold" | "zones" | "methods" | "groups" | "coupons" | "promotions" | "starts" | "ends" | "first" | "blocking" | "paying" | "paying_count" | "effect" | "own_prices" | "hides_paid" | "combines" | "milepost">;
         Condition: {
-            /** @enum {string} */
-            fact: "value" | "weight" | "quantity" | "longest" | "class" | "tag" | "product" | "hazard" | "zone" | "group" | "coupon" | "weekday" | "time" | "date" | "country" | "region" | "postcode" | "po_box";
+            fact: components["schemas"]["fact"];
             from?: string;
             over?: string;
             up_to?: string;
@@ -2908,6 +2906,20 @@ export interface components {
             unweighed: string[];
             unsized: string[];
         };
+        QuotePrices: {
+            /** @enum {string} */
+            status: "priced" | "nothing_available" | "not_served" | "undetermined" | "nothing_ships" | "empty";
+            /** @description The merchant's words where nothing can be chosen */
+            text: string | null;
+            /** @description The methods that are available, in the shop's order */
+            methods: {
+                code: string;
+                name: string;
+                promise: string | null;
+                price: components["schemas"]["Amount"];
+                messages: string[];
+            }[];
+        };
         Quote: {
             /** @enum {string} */
             status: "priced" | "nothing_available" | "not_served" | "undetermined" | "nothing_ships" | "empty";
@@ -2973,6 +2985,8 @@ export interface components {
             at?: components["schemas"]["AsIf"];
             /** @description Whether carriers are asked; without it live rates are told as waiting */
             live?: boolean;
+            /** @description Rates whose reckoning is wanted; without it, those of all */
+            reckonings?: string[];
         };
         /** @description A moment on the store's clock, 2026-11-27T18:00; null for now */
         AsIf: string | null;
@@ -3101,6 +3115,11 @@ export interface components {
         Finding: {
             key: string;
             asleep: boolean;
+            /**
+             * @description Of the setup that it is about
+             * @enum {string}
+             */
+            part: "zones" | "rates" | "goods" | "offers" | "rules";
             /** @enum {string} */
             code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far" | "offer_never" | "offer_over" | "offer_spoilt" | "offer_closes" | "offer_loss" | "offer_unclassed" | "free_unpriced" | "pays_more" | "milepost_over" | "rule_always" | "rule_never" | "rule_hidden" | "rules_fight" | "rule_open" | "all_hidden" | "coupon_unused" | "live_no_fallback" | "live_carrier_off" | "live_unmeasured" | "live_never_wins" | "live_loss" | "live_all_refuse" | "no_box_for";
             /** @enum {string} */
@@ -3159,6 +3178,10 @@ export interface components {
             stored: boolean;
             faults: components["schemas"]["CsvFault"][];
         };
+        /** @enum {unknown} */
+        measure: "weight" | "billable_weight" | "value" | "quantity" | "volume" | "longest";
+        /** @enum {unknown} */
+        fact: "value" | "weight" | "quantity" | "longest" | "class" | "tag" | "product" | "hazard" | "zone" | "group" | "coupon" | "weekday" | "time" | "date" | "country" | "region" | "postcode" | "po_box";
     };
     responses: {
         /** @description The setup */
@@ -5830,7 +5853,10 @@ export interface operations {
     };
     quote: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description prices: the methods to choose from with their prices, as a checkout wants them; reckonings: the whole quote */
+                detail?: "prices" | "reckonings";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5841,16 +5867,19 @@ export interface operations {
             };
         };
         responses: {
-            /** @description The quote */
+            /** @description The quote, or its prices */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Quote"];
+                    "application/json": components["schemas"]["Quote"] | components["schemas"]["QuotePrices"];
                 };
             };
+            400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            415: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };

@@ -1,8 +1,19 @@
 import { keepPreviousData, QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
-import { toast } from 'sonner'
+import { toast } from '../ui/toast'
 import { sentenceOfChange } from '../history/words'
-import { call, type Choices, type Finding, type Geography, type Schemas, type Setup } from './client'
+import { Edits } from '../edits/edits'
+import {
+  ApiProblem,
+  call,
+  request,
+  type Choices,
+  type Finding,
+  type Geography,
+  type Schemas,
+  type Setup,
+  type Verb,
+} from './client'
 
 export const queries = new QueryClient({
   defaultOptions: {
@@ -59,11 +70,17 @@ export function awake(findings: Finding[] | undefined): Finding[] {
 interface Workshop {
   /** The setup that is shown. */
   setup: Setup
+  /** The newest setup that is known, for edits that leave their queue later than they were made. */
+  latest: () => Setup
+  /** Every edit that is not stored yet. */
+  edits: Edits
   /** The revision before the merchant's last edit; its prices are shown beside the new ones. */
   compareTo: number | null
   /** What that edit was, in words. */
   compared: string
-  /** Runs one edit, then shows what it changed. Problems are thrown to the caller. */
+  /** Sends one edit that has left its queue. With something to say of it, that is told, with the way to undo it. */
+  send: <Answer>(verb: Verb, path: string, body?: unknown, said?: string) => Promise<Answer>
+  /** Runs an edit that shows at its own place what comes of it: a file, a table, a whole book. */
   edit: <Answer>(request: () => Promise<Answer>, label?: string) => Promise<Answer>
   undo: () => Promise<void>
   redo: () => Promise<void>
@@ -81,9 +98,12 @@ export function useWorkshop(): Workshop {
 
 export function WorkshopProvider({ setup, children }: { setup: Setup; children: ReactNode }) {
   const client = useQueryClient()
+  const [edits] = useState(() => new Edits())
   const [comparison, setComparison] = useState<{ revision: number | null; label: string | undefined } | null>(
     null,
   )
+
+  const latest = useCallback(() => client.getQueryData<Setup>(SETUP)!, [client])
 
   const edit = useCallback(
     async <Answer,>(request: () => Promise<Answer>, label?: string): Promise<Answer> => {
@@ -101,31 +121,56 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
   )
 
   const step = useCallback(
-    async (kind: 'undo' | 'redo') => {
+    async (kind: 'undo' | 'redo', id?: number) => {
+      // What has just been typed is stored first: it is then the newest change.
+      await edits.idle()
       const change = client.getQueryData<Setup>(SETUP)?.history[kind]
-      if (!change) return
+      if (!change && id === undefined) return
       try {
-        const label = `${kind === 'undo' ? 'Undone' : 'Done again'}: ${sentenceOfChange(change)}`
-        await edit(() => call('POST', `/api/history/${kind}`, { change: change.id }), label)
+        const label = `${kind === 'undo' ? 'Undone' : 'Done again'}: ${change ? sentenceOfChange(change) : ''}`
+        await edit(() => call('POST', `/api/history/${kind}`, { change: id ?? change?.id }), label)
         toast(label)
       } catch (error) {
-        toast.error((error as Error).message)
+        const later = client.getQueryData<Setup>(SETUP)?.history.undo
+        const overtaken =
+          id !== undefined && error instanceof ApiProblem && error.problem.status === 409 && later?.id !== id
+        toast.error(
+          overtaken && later
+            ? `It cannot be undone alone: ${sentenceOfChange(later)} came after it. Undo that first.`
+            : (error as Error).message,
+        )
       }
     },
-    [client, edit],
+    [client, edit, edits],
+  )
+
+  const send = useCallback(
+    async <Answer,>(verb: Verb, path: string, body?: unknown, said?: string): Promise<Answer> => {
+      const { answer, change } = await edit(() => request<Answer>(verb, path, body))
+      if (said)
+        toast(
+          said,
+          change === null ? {} : { action: { label: 'Undo', onClick: () => void step('undo', change) } },
+        )
+      return answer
+    },
+    [edit, step],
   )
 
   const workshop = useMemo<Workshop>(
     () => ({
       setup,
+      latest,
+      edits,
       compareTo: comparison?.revision ?? null,
       compared: comparison?.label ?? (setup.history.undo ? sentenceOfChange(setup.history.undo) : ''),
+      send,
       edit,
       undo: () => step('undo'),
       redo: () => step('redo'),
       settle: () => setComparison(null),
     }),
-    [setup, comparison, edit, step],
+    [setup, latest, edits, comparison, send, edit, step],
   )
   return <WorkshopContext.Provider value={workshop}>{children}</WorkshopContext.Provider>
 }

@@ -67,7 +67,7 @@ export function AdHoc({ close }: { close: () => void }) {
           Put it on the bench
         </button>
         <button type="button" className="quiet" onClick={close}>
-          Leave it
+          Cancel
         </button>
       </span>
     </form>

@@ -1,13 +1,12 @@
-import { useState } from 'react'
 import { Link } from 'react-router'
 import type { MethodQuote, Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { settingPath } from '../reckoning/paths'
-import { Reckoning } from '../reckoning/reckoning'
+import { Reckoned } from '../reckoning/reckoned'
 import { toldCauses, statusSentence } from '../reckoning/words'
 import { isZero, liveWords, type Formats } from '../ui/format'
 import { arrivalWords } from '../ui/moment'
-import { Before, Price } from '../ui/price'
+import { Before } from '../ui/price'
 import { factWords } from '../rules/words'
 import { NextGate, useGates } from './gates'
 import { BenchOffers } from './offers'
@@ -16,13 +15,16 @@ import { useBenchResult } from './result'
 /** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
 export function Gets({ formats }: { formats: Formats }) {
   const { setup } = useWorkshop()
-  const { bench, error } = useBenchResult()
+  const { bench, error, pending, again } = useBenchResult()
   const gates = useGates()
   if (error)
     return (
-      <p role="alert" className="border-l-4 border-brick bg-white p-2">
-        {error.message}
-      </p>
+      <div role="alert" className="border-l-4 border-brick bg-white p-2">
+        <p>{error.message}</p>
+        <button type="button" className="button mt-1.5" onClick={again}>
+          Try again
+        </button>
+      </div>
     )
   if (!bench)
     return (
@@ -34,9 +36,11 @@ export function Gets({ formats }: { formats: Formats }) {
   const zone = setup.zones.find((candidate) => candidate.id === quote.landing?.zone)
   const sentence = statusSentence(quote, setup)
   return (
-    <section aria-label="This cart gets" className="border-t-2 border-ink pt-2" aria-live="polite">
+    <section aria-label="This cart gets" className="pt-0.5">
       <header className="flex items-baseline justify-between gap-2">
-        <h2 className="text-lg whitespace-nowrap">This cart gets</h2>
+        <h2 className="text-lg whitespace-nowrap">
+          {pending ? <span className="late text-soft">This cart got; asking again …</span> : 'This cart gets'}
+        </h2>
         {zone && <span className="truncate text-right font-cond text-soft">{zone.name}</span>}
       </header>
       {sentence && <p className="mt-2 border-l-4 border-ink bg-white p-2">{sentence}</p>}
@@ -45,7 +49,7 @@ export function Gets({ formats }: { formats: Formats }) {
           The shopper reads: <q>{quote.text}</q>
         </p>
       )}
-      <ul>
+      <ul aria-busy={pending}>
         {quote.methods.map((method) => (
           <Row key={method.rate} method={method} formats={formats} gates={gates} />
         ))}
@@ -65,11 +69,10 @@ function Row({
   gates: Schemas['NextGates']['gates']
 }) {
   const { before } = useBenchResult()
-  const [open, setOpen] = useState(false)
   const available = method.status === 'available'
   return (
-    <li className="border-b border-hair py-1.5">
-      <div className="flex items-center justify-between gap-2">
+    <li className="border-b border-hair py-0.5">
+      <div className="flex items-baseline justify-between gap-2">
         <span className={available ? '' : 'text-soft'}>
           <span className="font-medium break-words">{method.name}</span>
           {available && <Told method={method} formats={formats} />}
@@ -109,24 +112,9 @@ function Row({
         </span>
         <span className="text-right whitespace-nowrap">
           <Before amount={before(method)} formats={formats} />
-          {method.price !== null ? (
-            <button
-              type="button"
-              className="rounded-xs px-0.5 underline decoration-edge decoration-dotted underline-offset-4 hover:decoration-solid"
-              aria-expanded={open}
-              aria-label={`Why ${formats.price(method.price)} for ${method.name}?`}
-              onClick={() => setOpen(!open)}
-            >
-              <Price amount={method.price} formats={formats} large />
-            </button>
-          ) : (
-            <span className="text-soft">no</span>
-          )}
+          <Reckoned method={method} formats={formats} none={<span className="text-soft">no</span>} />
         </span>
       </div>
-      {open && method.price !== null && (
-        <Reckoning method={method} formats={formats} close={() => setOpen(false)} />
-      )}
     </li>
   )
 }
@@ -141,7 +129,7 @@ function Told({ method, formats }: { method: MethodQuote; formats: Formats }) {
   ].filter(Boolean)
   return (
     <>
-      {words.length > 0 && <span className="block text-xs text-soft">{words.join(' · ')}</span>}
+      {words.length > 0 && <span className="text-xs text-soft"> {words.join(' · ')}</span>}
       {method.duty && (
         <span className="block text-xs text-soft">
           {method.duty.included

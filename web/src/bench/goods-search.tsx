@@ -1,7 +1,21 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useId, useState, type KeyboardEvent } from 'react'
 import { call, type Product, type Schemas } from '../api/client'
 import type { Formats } from '../ui/format'
+
+/** The question for goods by what is typed. */
+function asking(text: string) {
+  return {
+    queryKey: ['products', 'bench', text],
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
+      call<Schemas['Products']>(
+        'GET',
+        `/api/products?limit=8&q=${encodeURIComponent(text)}`,
+        undefined,
+        signal,
+      ),
+  }
+}
 
 /** Finds goods by name or SKU and gives one to whoever asked, by default the bench. Arrow keys choose, Enter takes. */
 export function GoodsSearch({
@@ -21,15 +35,9 @@ export function GoodsSearch({
   const [open, setOpen] = useState(false)
   const [at, setAt] = useState(0)
   const id = useId()
-  const { data } = useQuery({
-    queryKey: ['products', 'bench', text],
-    queryFn: ({ signal }) =>
-      call<Schemas['Products']>(
-        'GET',
-        `/api/products?limit=8&q=${encodeURIComponent(text)}`,
-        undefined,
-        signal,
-      ),
+  const client = useQueryClient()
+  const { data, isPlaceholderData: earlier } = useQuery({
+    ...asking(text),
     enabled: open,
     placeholderData: keepPreviousData,
   })
@@ -42,15 +50,22 @@ export function GoodsSearch({
     setAt(0)
   }
 
+  /** Enter before the answer to what is typed: its first one is meant, not that of what was typed before. */
+  const pickFirst = async () => {
+    const { products } = await client.fetchQuery(asking(text))
+    if (products[0]) pick(products[0])
+  }
+
   const keys = (event: KeyboardEvent) => {
     const product = found[chosen]
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault()
       setOpen(true)
       setAt(Math.max(0, Math.min(found.length - 1, chosen + (event.key === 'ArrowDown' ? 1 : -1))))
-    } else if (event.key === 'Enter' && product) {
+    } else if (event.key === 'Enter' && (product || text)) {
       event.preventDefault()
-      pick(product)
+      if (earlier || !data) void pickFirst().catch(() => undefined)
+      else if (product) pick(product)
     } else if (event.key === 'Escape') {
       setOpen(false)
       setText('')

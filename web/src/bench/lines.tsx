@@ -14,7 +14,10 @@ export function Lines({ formats }: { formats: Formats }) {
   const { cart } = useBenchCart()
   if (cart.lines.length === 0) return null
   return (
-    <ul aria-label="Goods on the bench">
+    <ul
+      aria-label="Goods on the bench"
+      className="-mr-2 min-h-[5.5rem] flex-[0_12_auto] overflow-y-auto pr-2"
+    >
       {cart.lines.map((line, at) => (
         <Line key={`${at} ${line.sku ?? line.name}`} line={line} at={at} formats={formats} />
       ))}
@@ -36,43 +39,47 @@ function Line({ line, at, formats }: { line: BenchLine; at: number; formats: For
     quoted && !quoted.ships
       ? 'needs no shipping'
       : `${weight}${off ? `, ${formats.money(line.discount!)} off` : ''}`
+  const troubles = [
+    ...(quoted && !quoted.known ? [line.sku ? 'Not in the catalogue' : 'It has no price'] : []),
+    ...(quoted?.unknown ?? []).map(
+      (what) => `${UNKNOWN[what]}: ${what === 'class' ? line.class : line.tax_class}`,
+    ),
+  ]
   return (
-    <li className="border-t border-hair py-1">
-      <div className="flex items-center gap-2">
-        <span className="min-w-0 flex-1 leading-tight">
-          <span className="font-medium break-words">{name}</span>
-          {quoted && !quoted.known && (
-            <span className="block font-medium text-brick">
-              {line.sku ? 'Not in the catalogue' : 'It has no price'}
-            </span>
-          )}
-          <button
-            type="button"
-            className="flex min-h-[24px] items-center gap-0.5 rounded-xs text-left text-xs text-soft hover:text-ink"
-            aria-expanded={open}
-            onClick={() => setOpen(!open)}
-          >
-            {about}
-            <span className="sr-only">: discount and details of {name}</span>
-            {open ? <ChevronDown size={12} aria-hidden /> : <ChevronRight size={12} aria-hidden />}
-          </button>
-          {quoted?.unknown.map((what) => (
-            <span key={what} className="block text-xs font-medium text-brick">
-              {UNKNOWN[what]}: {what === 'class' ? line.class : line.tax_class}
-            </span>
-          ))}
-        </span>
-        <Stepper label={name} value={line.quantity} change={(quantity) => setLine(at, { quantity })} />
-        <span className="min-w-14 text-right">{quoted?.value ? formats.money(quoted.value) : '–'}</span>
+    <li className="border-t border-hair first:border-t-0">
+      <div className="flex items-center gap-1.5">
         <button
           type="button"
-          className="quiet -mr-2 px-1"
+          className="flex min-h-7 min-w-0 flex-1 items-center gap-0.5 rounded-xs text-left font-medium hover:underline"
+          aria-expanded={open}
+          title={`${name}: ${about}`}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? (
+            <ChevronDown size={12} aria-hidden className="shrink-0 text-soft" />
+          ) : (
+            <ChevronRight size={12} aria-hidden className="shrink-0 text-soft" />
+          )}
+          <span className="sr-only">discount and details of </span>
+          <span className="truncate">{name}</span>
+          <span className="sr-only">, {about}</span>
+        </button>
+        <Stepper label={name} value={line.quantity} change={(quantity) => setLine(at, { quantity })} />
+        <span className="min-w-13 text-right">{quoted?.value ? formats.money(quoted.value) : '–'}</span>
+        <button
+          type="button"
+          className="quiet -mx-1 min-w-7 px-0"
           aria-label={`Take ${name} off the bench`}
           onClick={() => remove(at)}
         >
           <X size={13} aria-hidden />
         </button>
       </div>
+      {troubles.map((trouble) => (
+        <p key={trouble} className="pb-1 text-xs font-medium text-brick">
+          {trouble}
+        </p>
+      ))}
       {problem && <FieldError>{problem}</FieldError>}
       {open && <Details line={line} at={at} formats={formats} name={name} />}
     </li>
@@ -129,9 +136,10 @@ function Details({
           ))}
         </select>
       </label>
-      {quoted?.longest && (
-        <p className="col-span-2 text-xs text-soft">Longest side of one: {quoted.longest}</p>
-      )}
+      <p className="col-span-2 text-xs text-soft">
+        {quoted?.weight ? `${quoted.weight} in all` : 'No weight known'}
+        {quoted?.longest && `, longest side ${quoted.longest}`}
+      </p>
     </div>
   )
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react'
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { ApiProblem, call, type Bench, type MethodQuote, type Plan, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from './cart'
@@ -14,6 +14,9 @@ export type Preview =
 interface BenchResult {
   bench: Bench | undefined
   error: Error | null
+  /** Whether what is shown belongs to an earlier question: the new answer is on its way. */
+  pending: boolean
+  again: () => void
   /** What is wrong with a field of the cart, by its JSON Pointer; the bench goes on showing what stood before. */
   problemAt: (pointer: string) => string | undefined
   /** What is wrong with what is being typed in the setup. */
@@ -22,6 +25,8 @@ interface BenchResult {
   setPreview: (preview: Preview | null) => void
   /** Prices before the edit, where they differ; undefined where nothing changed. */
   before: (method: MethodQuote) => string | null | undefined
+  /** Asks for the reckonings of these rates, for as long as what it returns is not called. */
+  reckon: (rates: readonly string[]) => () => void
 }
 
 const ResultContext = createContext<BenchResult | null>(null)
@@ -30,6 +35,19 @@ export function useBenchResult(): BenchResult {
   const result = useContext(ResultContext)
   if (!result) throw new Error('useBenchResult outside its provider')
   return result
+}
+
+/** Asks for the reckonings of these rates while the component that calls it is there. */
+export function useReckonings(rates: readonly string[]): void {
+  const { reckon } = useBenchResult()
+  const named = rates.join('\n')
+  useEffect(() => (named ? reckon(named.split('\n')) : undefined), [reckon, named])
+}
+
+/** Asks for the reckonings of all methods of the bench cart: for a page that shows what steps do to each of them. */
+export function useAllReckonings(): void {
+  const { bench } = useBenchResult()
+  useReckonings(bench?.quote.methods.map(({ rate }) => rate) ?? [])
 }
 
 interface Answer {
@@ -69,21 +87,29 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
   const [typed, setTyped] = useState<Preview | null>(null)
   const preview = outer ? outer.preview : typed
   const setPreview = outer ? outer.setPreview : setTyped
-  const [last, setLast] = useState<Answer | undefined>()
-  const request: Request = {
+  const [last, setLast] = useState<{ answer: Answer; to: string; live: boolean } | undefined>()
+  // Rates whose reckonings are open, one entry for each place that shows some: the others are not worked out.
+  const [open, setOpen] = useState<readonly (readonly string[])[]>([])
+  const reckon = useCallback((rates: readonly string[]) => {
+    setOpen((places) => [...places, rates])
+    return () => setOpen((places) => places.filter((place) => place !== rates))
+  }, [])
+  const question = {
     cart: documentOf(cart),
     compare_to: preview ? setup.revision : compareTo,
     preview,
     at: momentOf(cart),
   }
-  const { data, error } = useQuery({
+  const request: Request = { ...question, reckonings: [...new Set(open.flat())].sort() }
+  const { data, error, refetch } = useQuery({
     queryKey: ['bench', setup.revision, request],
     queryFn: ({ signal }) => ask(request, signal),
     retry: false,
   })
   const waiting = data?.bench.board.some(({ methods }) => methods.some(isWaiting)) ?? false
   // Own prices never wait for carriers: live ones fill in. While the cart is being changed nobody is asked.
-  const settled = useSettled(JSON.stringify([setup.revision, request]))
+  const asked = JSON.stringify([setup.revision, question])
+  const settled = useSettled(asked)
   const { data: live } = useQuery({
     queryKey: ['bench', setup.revision, request, 'live'],
     queryFn: ({ signal }) => ask({ ...request, live: true }, signal),
@@ -91,14 +117,18 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
     staleTime: 30_000,
     retry: false,
   })
-  const shown = waiting && live ? live : data
-  if (shown && shown !== last) setLast(shown)
+  // Opening a reckoning asks the same question: what the carriers have said stays until they say it again.
+  const stays = waiting && !live && last?.live && last.to === asked ? last.answer : undefined
+  const shown = waiting ? (live ?? stays ?? data) : data
+  if (shown && shown !== last?.answer) setLast({ answer: shown, to: asked, live: shown === live })
   const result = useMemo<BenchResult>(() => {
-    const bench = (shown ?? last)?.bench
+    const bench = (shown ?? last?.answer)?.bench
     const problem = error instanceof ApiProblem ? error : null
     return {
       bench,
       error: problem?.problem.errors.some(({ pointer }) => pointer.startsWith('/cart')) ? null : error,
+      pending: !shown && !error,
+      again: () => void refetch(),
       problemAt: (pointer) => problem?.at(pointer),
       previewProblem: shown?.problem ?? null,
       preview,
@@ -107,7 +137,8 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
         const earlier = bench?.before?.rates[method.rate]
         return earlier === undefined || earlier === method.price ? undefined : earlier
       },
+      reckon,
     }
-  }, [shown, last, error, preview, setPreview])
+  }, [shown, last, error, refetch, preview, setPreview, reckon])
   return <ResultContext.Provider value={result}>{children}</ResultContext.Provider>
 }

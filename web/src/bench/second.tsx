@@ -1,9 +1,9 @@
 import { useEffect } from 'react'
 import type { Bench } from '../api/client'
 import { BesideCart, useBeside } from './cart'
-import { BenchResultProvider, useBenchResult } from './result'
+import { BenchResultProvider, useAllReckonings, useBenchResult } from './result'
 
-/** Tells what the second cart gets, where there is one, to what shows it beside the bench cart's. */
+/** Tells what the second cart gets and why, where there is one, to what shows it beside the bench cart's. */
 export function SecondBench({ report }: { report: (bench: Bench | undefined) => void }) {
   const { beside } = useBeside()
   if (!beside) return <Report bench={undefined} report={report} />
@@ -17,6 +17,7 @@ export function SecondBench({ report }: { report: (bench: Bench | undefined) => 
 }
 
 function Asked({ report }: { report: (bench: Bench | undefined) => void }) {
+  useAllReckonings()
   return <Report bench={useBenchResult().bench} report={report} />
 }
 

@@ -32,7 +32,7 @@ export function Stepper({
       <span className="inline-flex items-center rounded-xs border border-edge bg-white">
         <button
           type="button"
-          className="grid size-[26px] place-items-center"
+          className="grid size-7 place-items-center"
           aria-label={`One less: ${label}`}
           disabled={value <= 1}
           onClick={() => step(-1)}
@@ -40,7 +40,7 @@ export function Stepper({
           <Minus size={13} aria-hidden />
         </button>
         <input
-          className="w-9 bg-transparent text-center"
+          className="w-7 bg-transparent text-center"
           inputMode="numeric"
           aria-label={`Quantity: ${label}`}
           aria-invalid={wrong || undefined}
@@ -56,7 +56,7 @@ export function Stepper({
         />
         <button
           type="button"
-          className="grid size-[26px] place-items-center"
+          className="grid size-7 place-items-center"
           aria-label={`One more: ${label}`}
           onClick={() => step(1)}
         >

@@ -1,16 +1,16 @@
-import { call, type Zone } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import type { Zone } from '../api/client'
 import { AddByName } from '../ui/add-by-name'
 
 /** A new zone needs a name; its countries follow in the editor, which opens. */
 export function AddZone({ added }: { added: (zone: Zone) => void }) {
-  const { edit } = useWorkshop()
   return (
     <AddByName
+      kind="zones"
       what="zone"
       inputId="new-zone"
       className="px-3"
-      add={async (name) => added(await edit(() => call<Zone>('POST', '/api/zones', { name, areas: [] })))}
+      draft={(name) => ({ name, areas: [] })}
+      added={added}
     />
   )
 }

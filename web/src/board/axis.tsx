@@ -1,4 +1,4 @@
-import { scaleLinear, type ScaleLinear } from 'd3-scale'
+import { nice, ticks, tickStep } from 'd3-array'
 import type { Schemas } from '../api/client'
 import type { Formats } from '../ui/format'
 
@@ -12,7 +12,8 @@ export const MEASURE_WORDS: Record<MeasureName, string> = {
 
 export interface Axis {
   measure: MeasureName
-  scale: ScaleLinear<number, number>
+  /** Percent of the axis at which a figure stands. */
+  scale: (figure: number) => number
   ticks: number[]
   label: (at: number) => string
   /** Where it ends, as the server reads it: "150.00", "12 kg", "40". */
@@ -40,6 +41,9 @@ export function standOf(
   return units === undefined ? null : { at: String(units), text: String(units) }
 }
 
+/** About how many figures stand along the axis. */
+const TICKS = 6
+
 /** The axis that all strips share: wide enough that the bench cart stands in its left half; zoom makes it longer. */
 export function axisOf(
   measure: MeasureName,
@@ -51,12 +55,13 @@ export function axisOf(
 ): Axis {
   const at = stand?.at ? parseFloat(stand.at) : null
   const least = { value: 100, weight: 5, quantity: 20 }[measure]
-  const scale = scaleLinear()
-    .domain([0, Math.max(least, (at ?? 0) * 2.2) * zoom])
-    .nice(6)
-    .range([0, 100])
-  const end = scale.domain()[1]!
-  const format = scale.tickFormat(6)
+  const [, end] = nice(0, Math.max(least, (at ?? 0) * 2.2) * zoom, TICKS)
+  const digits = Math.max(0, -Math.floor(Math.log10(tickStep(0, end, TICKS))))
+  const figures = new Intl.NumberFormat('en-GB', {
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  })
+  const format = (tick: number) => figures.format(tick)
   const label = (tick: number) =>
     measure === 'value'
       ? `${formats.symbol}${format(tick)}`
@@ -69,7 +74,7 @@ export function axisOf(
     quantity: String(Math.max(1, Math.ceil(end))),
   }[measure]
   const here = at === null || at === 0 || at > end ? null : { at, text: stand!.text }
-  return { measure, scale, ticks: scale.ticks(6), label, most, here }
+  return { measure, scale: (figure) => (figure / end) * 100, ticks: ticks(0, end, TICKS), label, most, here }
 }
 
 /** The figures above the strips, with the bench cart's own in ink. */

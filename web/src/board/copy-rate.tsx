@@ -1,13 +1,13 @@
 import { useState } from 'react'
-import { call, type Rate } from '../api/client'
+import type { Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { useActs } from '../edits/acts'
 import { counted } from '../ui/format'
-import { useTold } from './edits'
 
 /** The same price for the method in other zones; what stands there is replaced, and can be undone. */
 export function CopyRate({ rate, name }: { rate: Rate; name: string }) {
-  const { setup } = useWorkshop()
-  const told = useTold()
+  const { setup, send } = useWorkshop()
+  const { act } = useActs()
   const [chosen, setChosen] = useState<string[]>([])
   const others = setup.zones.filter(({ id }) => id !== rate.zone)
   const there = (zone: string) =>
@@ -34,8 +34,13 @@ export function CopyRate({ rate, name }: { rate: Rate; name: string }) {
         className="button"
         disabled={chosen.length === 0}
         onClick={() => {
-          void told(`Copied ${name} to ${counted(chosen.length, 'zone')}`, () =>
-            call('POST', `/api/rates/${rate.id}/copy`, { ids: chosen }),
+          act(`/api/rates/${rate.id}/copy`, 'copy', `Copy ${name} to ${counted(chosen.length, 'zone')}`, () =>
+            send(
+              'POST',
+              `/api/rates/${rate.id}/copy`,
+              { ids: chosen },
+              `Copied ${name} to ${counted(chosen.length, 'zone')}`,
+            ),
           )
           setChosen([])
         }}

@@ -1,39 +1,28 @@
-import { useState } from 'react'
 import { ApiProblem, type Rate, type Zone } from '../api/client'
+import type { Edited } from '../edits/edited'
+import { useWhole } from '../edits/whole'
 import { FieldError } from '../ui/field'
-import { PartPlaces, type AreaDocument } from '../zones/part-places'
-
-interface Props {
-  rate: Rate
-  zone: Zone
-  save: (areas: AreaDocument[] | null, version: number) => Promise<unknown>
-}
+import { PartPlaces } from '../zones/part-places'
 
 /** A rate that holds in a part of its zone only: "collection within TR only". What can't be stored stays as typed. */
-export function Narrowed({ rate, zone, save }: Props) {
-  const [draft, setDraft] = useState<AreaDocument[] | null>(null)
-  const [problem, setProblem] = useState<Error | null>(null)
-  const keep = async (areas: AreaDocument[]) => {
-    setDraft(areas)
-    try {
-      await save(areas.length ? areas : null, rate.lock_version)
-      setDraft(null)
-      setProblem(null)
-    } catch (error) {
-      setProblem(error as Error)
-    }
-  }
-  const told = problem instanceof ApiProblem ? problem : null
+export function Narrowed({ of, zone }: { of: Edited<Rate>; zone: Zone }) {
+  const areas = useWhole(of, 'areas', `Part of ${zone.name}`, {
+    read: (rate) => rate.areas ?? [],
+    write: (typed) => ({ areas: typed.length ? typed : null }),
+  })
+  const { problem } = areas
   return (
     <>
       <PartPlaces
         label="Part of the zone"
-        areas={draft ?? rate.areas ?? []}
+        areas={areas.shown}
         zone={zone}
-        change={(areas) => void keep(areas)}
-        errorAt={(pointer) => told?.at(`/areas${pointer}`)}
+        change={(next) => areas.commit(next)}
+        errorAt={(pointer) => areas.errorAt(`/areas${pointer}`)}
       />
-      {problem && !told?.problem.errors.length && <FieldError>{problem.message}</FieldError>}
+      {problem && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
+        <FieldError>{problem.message}</FieldError>
+      )}
     </>
   )
 }

@@ -1,9 +1,11 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
 import { useCallback, useState } from 'react'
 import { Link } from 'react-router'
-import { call, type Method, type Plan, type Rate } from '../api/client'
+import type { Method, Plan, Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
 import { Field } from '../ui/field'
 import type { Formats } from '../ui/format'
 import { Switch } from '../ui/switch'
@@ -13,7 +15,6 @@ import { PlanZone } from '../plans/plan-zone'
 import { Part } from '../ui/part'
 import { LiveEditor } from '../carriers/live-editor'
 import { CopyRate } from './copy-rate'
-import { useEdits } from './edits'
 import { Narrowed } from './narrowed'
 
 interface Props {
@@ -30,23 +31,20 @@ function flatOf(typed: string): Plan | null {
   return typed.trim() ? { schedule: { kind: 'flat', amount: typed.trim() } } : null
 }
 
-const ignore = () => undefined
-const nothing = () => undefined
-
 /** One rate, edited in place: every field stores itself, and the bench moves while the price is typed. */
 export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const { setPreview, preview, previewProblem } = useBenchResult()
   const [another, setAnother] = useState(false)
-  const edits = useEdits()
+  const acts = useActs()
+  const edited = useEdited('rates', rate)
+  const { doc } = edited
   const index = siblings.indexOf(rate)
   const name = rate.name ?? method.name ?? ''
-  const patch = (body: object, version: number) =>
-    edit(() => call<Rate>('PATCH', `/api/rates/${rate.id}`, { ...body, lock_version: version }))
-  const plain = isPlain(rate.plan) && !another
+  const plain = isPlain(doc.plan) && !edited.at('plan')?.typed && !another
   const zone = setup.zones.find(({ id }) => id === rate.zone)
   const typing = useCallback(
-    (plan: Plan | null) => setPreview({ rate: rate.id, plan }),
+    (doc: Rate | null) => setPreview(doc && { rate: rate.id, plan: doc.plan ?? null }),
     [setPreview, rate.id],
   )
   const typed = preview && 'rate' in preview && preview.rate === rate.id
@@ -56,6 +54,8 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
         {plain ? (
           <div className="flex flex-col gap-1">
             <Field
+              of={edited}
+              at="plan amount"
               label="Flat price"
               inputId={`rate-${rate.id}-plan`}
               autoFocus={focus === null || focus === 'plan'}
@@ -63,17 +63,13 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
               width="w-24"
               inputMode="decimal"
               placeholder="not set"
-              value={rate.plan?.schedule?.amount ?? ''}
-              version={rate.lock_version}
               pointer="/plan"
-              save={(amount, version) => patch({ plan: flatOf(amount) }, version)}
-              read={(current) => (current as Rate).plan?.schedule?.amount ?? ''}
+              value={(doc) => doc.plan?.schedule?.amount ?? ''}
+              write={(amount) => ({ plan: flatOf(amount) })}
               show={(amount) => (amount ? formats.money(amount) : 'no price')}
-              typing={(amount) =>
-                setPreview(amount === null ? null : { rate: rate.id, plan: flatOf(amount) })
-              }
+              typing={typing}
               warning={typed ? (previewProblem?.at('/preview/plan') ?? null) : null}
-              hint={rate.plan === null ? 'Without a price it is not offered. Zero makes it free.' : ''}
+              hint={doc.plan ? '' : 'Without a price it is not offered. Zero makes it free.'}
             />
             <button type="button" className="quiet justify-start px-0" onClick={() => setAnother(true)}>
               Price it by weight, value, class …
@@ -84,17 +80,10 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
             key={rate.id}
             label="Price"
             inputId={`rate-${rate.id}-plan`}
-            plan={rate.plan ?? null}
-            version={rate.lock_version}
-            pointer="/plan"
+            of={edited}
+            field="plan"
             preview={typing}
             previewAt={(below) => (typed ? previewProblem?.at(`/preview/plan${below}`) : undefined)}
-            save={async (plan, version) => {
-              const stored = await patch({ plan }, version)
-              setPreview(null)
-              return stored.plan ?? null
-            }}
-            read={(current) => (current as Rate).plan ?? null}
           />
         )}
         <Field
@@ -103,19 +92,17 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
           autoFocus={focus === 'name'}
           width="w-56"
           placeholder={method.name ?? ''}
-          value={rate.name ?? ''}
-          version={rate.lock_version}
-          pointer="/name"
-          save={(typed, version) => patch({ name: typed.trim() || null }, version)}
-          read={(current) => (current as Rate).name ?? ''}
+          of={edited}
+          at="name"
+          write={(text) => ({ name: text.trim() || null })}
           hint={rate.name ? '' : 'As the method is called everywhere.'}
         />
         <div className="flex flex-col gap-1">
           <span className="font-cond text-soft">In this zone</span>
           <Switch
             label={`${name} in this zone`}
-            on={rate.active ?? true}
-            change={(on) => void edits.switchRate(rate, on)}
+            on={doc.active ?? true}
+            change={(active) => edited.put('active', `${name} in this zone`, () => ({ active }))}
           />
         </div>
         <div className="w-full">
@@ -123,24 +110,13 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
             <LiveEditor rate={rate} />
           </Part>
           <Part title="Only in a part of the zone" open={Boolean(rate.areas?.length)}>
-            {zone && (
-              <Narrowed rate={rate} zone={zone} save={(areas, version) => patch({ areas }, version)} />
-            )}
+            {zone && <Narrowed of={edited} zone={zone} />}
           </Part>
           <Part title="Copy it to other zones" open={false}>
             <CopyRate rate={rate} name={name} />
           </Part>
           <Part title="What it costs you" open={Boolean(rate.cost)}>
-            <PlanEditor
-              label="Cost"
-              plan={rate.cost ?? null}
-              version={rate.lock_version}
-              pointer="/cost"
-              preview={ignore}
-              previewAt={nothing}
-              save={async (cost, version) => (await patch({ cost }, version)).cost ?? null}
-              read={(current) => (current as Rate).cost ?? null}
-            />
+            <PlanEditor label="Cost" of={edited} field="cost" />
           </Part>
         </div>
         <div className="ml-auto flex flex-wrap gap-1">
@@ -148,7 +124,7 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
             type="button"
             className="quiet"
             disabled={index <= 0}
-            onClick={() => void edits.moveRate(siblings, index, -1)}
+            onClick={() => acts.moveRate(rate.zone, rate.id, name, -1)}
           >
             <ArrowUp size={14} aria-hidden /> Move up
           </button>
@@ -156,11 +132,11 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
             type="button"
             className="quiet"
             disabled={index === siblings.length - 1}
-            onClick={() => void edits.moveRate(siblings, index, 1)}
+            onClick={() => acts.moveRate(rate.zone, rate.id, name, 1)}
           >
             <ArrowDown size={14} aria-hidden /> Move down
           </button>
-          <button type="button" className="quiet" onClick={() => void edits.removeRate(rate, name)}>
+          <button type="button" className="quiet" onClick={() => acts.remove('rates', rate, name)}>
             <Trash2 size={14} aria-hidden /> Remove
           </button>
           <Link className="quiet underline" to={`/methods#method=${method.id}`}>

@@ -1,14 +1,14 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
 import type { Method, MethodQuote, Rate } from '../api/client'
 import { useBenchResult } from '../bench/result'
-import { Reckoning } from '../reckoning/reckoning'
+import { Reckoned } from '../reckoning/reckoned'
 import { toldCauses } from '../reckoning/words'
 import { liveWords, type Formats } from '../ui/format'
-import { Before, Price } from '../ui/price'
+import { Before } from '../ui/price'
 import type { Axis } from './axis'
 import type { Piece } from './lines'
-import { RateEditor } from './rate-editor'
 import { Strip } from './strip'
+import { lazily } from '../ui/lazily'
 
 interface Props {
   rate: Rate
@@ -24,6 +24,8 @@ interface Props {
   focus: string | null
   toggle: () => void
 }
+
+const RateEditor = lazily(async () => (await import('./rate-editor')).RateEditor)
 
 export const ROW = 'grid grid-cols-[minmax(8rem,13rem)_minmax(6rem,1fr)_9rem] items-center gap-x-3'
 
@@ -41,7 +43,6 @@ export function RateRow({
   toggle,
 }: Props) {
   const { bench, preview } = useBenchResult()
-  const [reckoned, setReckoned] = useState(false)
   const quote = bench?.board
     .find(({ zone }) => zone === rate.zone)
     ?.methods.find((found) => found.rate === rate.id)
@@ -78,17 +79,8 @@ export function RateRow({
             dearest={dearest}
           />
         </div>
-        <RowPrice
-          quote={quote}
-          name={name ?? ''}
-          formats={formats}
-          open={reckoned}
-          toggle={() => setReckoned(!reckoned)}
-        />
+        <RowPrice quote={quote} name={name ?? ''} formats={formats} />
       </div>
-      {reckoned && quote?.price != null && (
-        <Reckoning method={quote} formats={formats} close={() => setReckoned(false)} />
-      )}
       {open && <RateEditor rate={rate} method={method} formats={formats} siblings={siblings} focus={focus} />}
     </li>
   )
@@ -109,34 +101,18 @@ interface PriceProps {
   quote: MethodQuote | undefined
   name: string
   formats: Formats
-  open: boolean
-  toggle: () => void
 }
 
-function RowPrice({ quote, name, formats, open, toggle }: PriceProps) {
+function RowPrice({ quote, name, formats }: PriceProps) {
   const { before } = useBenchResult()
   if (!quote) return <span />
-  if (quote.price === null)
-    return (
-      <span className="py-1 text-right text-xs text-soft">
-        <Before amount={before(quote)} formats={formats} />
-        {toldCauses(quote.causes, formats)
-          .map((cause) => cause.text)
-          .join(' ')}
-      </span>
-    )
+  const causes = toldCauses(quote.causes, formats).map((cause) => cause.text)
   return (
-    <span className="text-right whitespace-nowrap">
+    <span
+      className={quote.price === null ? 'py-1 text-right text-xs text-soft' : 'text-right whitespace-nowrap'}
+    >
       <Before amount={before(quote)} formats={formats} />
-      <button
-        type="button"
-        className="rounded-xs px-0.5 underline decoration-edge decoration-dotted underline-offset-4 hover:decoration-solid"
-        aria-expanded={open}
-        aria-label={`Why ${formats.price(quote.price)} for ${name}?`}
-        onClick={toggle}
-      >
-        <Price amount={quote.price} formats={formats} large />
-      </button>
+      <Reckoned method={quote} name={name} formats={formats} side="left" none={causes.join(' ')} />
     </span>
   )
 }

@@ -262,27 +262,29 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
           <b>{wordsOf(told, formats)}</b>
         </span>
       )}
-      <table className="sr-only">
-        <caption>
-          {name} along {axis.measure}
-        </caption>
-        <tbody>
-          {said.map((piece, index) => (
-            <tr key={index}>
-              <th scope="row">
-                {gateOf(piece, axis, formats)} to {written(piece.to, axis, formats)}
-              </th>
-              <td>{wordsOf(piece, formats)}</td>
-            </tr>
-          ))}
-          {unsaid > 0 && (
-            <tr>
-              <th scope="row">further</th>
-              <td>{counted(unsaid, 'more step')}</td>
-            </tr>
-          )}
-        </tbody>
-      </table>
+      <div className="sr-only">
+        <table>
+          <caption>
+            {name} along {axis.measure}
+          </caption>
+          <tbody>
+            {said.map((piece, index) => (
+              <tr key={index}>
+                <th scope="row">
+                  {gateOf(piece, axis, formats)} to {written(piece.to, axis, formats)}
+                </th>
+                <td>{wordsOf(piece, formats)}</td>
+              </tr>
+            ))}
+            {unsaid > 0 && (
+              <tr>
+                <th scope="row">further</th>
+                <td>{counted(unsaid, 'more step')}</td>
+              </tr>
+            )}
+          </tbody>
+        </table>
+      </div>
     </div>
   )
 })

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import type { Geography, Zone } from '../api/client'
 import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
+import { useNear } from '../ui/use-near'
 import { useBenchResult } from '../bench/result'
 import { counted, type Formats } from '../ui/format'
 import { AddRate } from './add-rate'
@@ -8,7 +9,15 @@ import type { Axis } from './axis'
 import type { Piece } from './lines'
 import { areaSentence } from '../zones/words'
 import { RateRow } from './rate-row'
-import { ZoneEditor } from './zone-editor'
+import { lazily } from '../ui/lazily'
+
+const ZoneEditor = lazily(async () => (await import('./zone-editor')).ZoneEditor)
+
+// Up to so many rates all are drawn at once; of more, those that come near.
+const FEW = 60
+// About how high a rate is, and the button below them, in pixels.
+const ROW_HEIGHT = 44
+const ADD_HEIGHT = 32
 
 export interface Opened {
   kind: 'zone' | 'rate'
@@ -51,10 +60,16 @@ export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, o
   )
   const covered = coverage(zone, geography)
   const editing = opened?.kind === 'zone' && opened.id === zone.id
+  const [section, near] = useNear<HTMLElement>(
+    setup.rates.length <= FEW ||
+      editing ||
+      rates.some(({ id }) => opened?.kind === 'rate' && opened.id === id),
+  )
   const toggle = (kind: 'zone' | 'rate', id: string) =>
     open(opened?.kind === kind && opened.id === id ? null : { kind, id, field: null })
   return (
     <section
+      ref={section}
       aria-label={`Zone ${zone.name}`}
       aria-current={here ? 'location' : undefined}
       className={`scroll-mt-9 border-t border-l-[5px] border-t-edge py-2 pr-3 pl-2 ${here ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
@@ -92,8 +107,11 @@ export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, o
       {rates.length === 0 && zone.active && (
         <p className="mt-1 text-ochre">No method yet: a shopper whose address lands here can’t order.</p>
       )}
+      {!near && rates.length > 0 && (
+        <div aria-hidden style={{ height: rates.length * ROW_HEIGHT + ADD_HEIGHT }} />
+      )}
       <ul>
-        {rates.map((rate) => (
+        {(near ? rates : []).map((rate) => (
           <RateRow
             key={rate.id}
             rate={rate}
@@ -109,7 +127,7 @@ export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, o
           />
         ))}
       </ul>
-      <AddRate zone={zone} methods={free} formats={formats} />
+      {near && <AddRate zone={zone} methods={free} formats={formats} />}
     </section>
   )
 }

@@ -2,12 +2,15 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { call, type Carrier, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
 import { AddByName } from '../ui/add-by-name'
+import { Answer } from '../ui/answer'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { Remover } from '../ui/row-buttons'
+import { Table } from '../ui/table'
 
 type State = Schemas['CarriersState']
 type Tested = Schemas['CarrierTested']
@@ -22,12 +25,13 @@ const OUTCOMES: Record<State['calls'][number]['outcome'], string> = {
 
 /** The carriers that live rates ask, how they are reached, and what came of the last calls. */
 export function Carriers() {
-  const { setup, edit } = useWorkshop()
-  const { data: state } = useQuery({
+  const { setup } = useWorkshop()
+  const asked = useQuery({
     queryKey: ['carriers', setup.revision],
     queryFn: ({ signal }) => call<State>('GET', '/api/carriers/state', undefined, signal),
     refetchInterval: 5000,
   })
+  const state = asked.data
   return (
     <div className="px-4 pt-3 pb-10">
       <h1 className="text-2xl">Carriers</h1>
@@ -43,36 +47,29 @@ export function Carriers() {
       {setup.carriers.length === 0 && (
         <p className="border-t border-hair py-3">There are no carriers yet: every price is your own.</p>
       )}
-      <AddByName
-        what="carrier"
-        inputId="new-carrier"
-        add={(name) => edit(() => call('POST', '/api/carriers', { name }))}
-      />
+      <AddByName kind="carriers" what="carrier" inputId="new-carrier" />
       <h2 className="mt-4 text-lg">The last calls</h2>
-      <Calls calls={state?.calls ?? []} />
+      <Answer of={asked}>{({ calls }) => <Calls calls={calls} />}</Answer>
     </div>
   )
 }
 
 function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
-  const { setup, edit } = useWorkshop()
-  const told = useTold()
+  const { setup } = useWorkshop()
+  const acts = useActs()
+  const edited = useEdited('carriers', carrier)
   const [tested, setTested] = useState<Tested | 'asking' | null>(null)
   const rates = setup.rates.filter(({ live }) =>
     live?.services.some((service) => service.carrier === carrier.id),
   ).length
-  const patch = (fields: object, version = carrier.lock_version) =>
-    call('PATCH', `/api/carriers/${carrier.id}`, { ...fields, lock_version: version })
   const field = (name: 'name' | 'address' | 'account', label: string, width: string, placeholder = '') => (
     <Field
+      of={edited}
+      at={name}
       label={label}
       width={width}
       placeholder={placeholder}
-      value={carrier[name] ?? ''}
-      version={carrier.lock_version}
-      pointer={`/${name}`}
-      save={(typed, version) => edit(() => patch({ [name]: typed || null }, version))}
-      read={(current) => (current as Carrier)[name] ?? ''}
+      write={(text) => ({ [name]: text || null })}
     />
   )
   const test = async () => {
@@ -84,11 +81,10 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
     }
   }
   const take = (services: Tested['services']) => {
-    const known = carrier.services ?? []
-    const more = services.filter(({ code }) => !known.some((service) => service.code === code))
-    void told(`Took ${counted(more.length, 'service')} of ${carrier.name}`, () =>
-      patch({ services: [...known, ...more] }),
-    )
+    const name = `Take services of ${carrier.name}`
+    edited.put('services', name, ({ services: known = [] }) => ({
+      services: [...known, ...services.filter(({ code }) => !known.some((service) => service.code === code))],
+    }))
     setTested(null)
   }
   return (
@@ -98,32 +94,23 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
         {field('address', 'Address', 'w-72', 'https://carrier.example/api')}
         {field('account', 'Account', 'w-32', 'none')}
         <Field
+          of={edited}
+          at="secret"
           label="Secret"
           width="w-40"
           placeholder={carrier.has_secret ? 'set, type to replace' : 'none yet'}
-          value=""
-          version={carrier.lock_version}
-          pointer="/secret"
-          save={(secret, version) => edit(() => patch({ secret }, version))}
-          read={() => ''}
+          value={() => ''}
         />
         <span className="flex items-center gap-2 pt-5">
           <Switch
             label={`${carrier.name} on`}
-            on={carrier.active ?? true}
-            change={(active) => void told('', () => patch({ active }))}
+            on={edited.doc.active ?? true}
+            change={(active) => edited.put('active', `${carrier.name} on`, () => ({ active }))}
           />
           <button type="button" className="button" onClick={() => void test()}>
             Test the connection
           </button>
-          <Remover
-            name={carrier.name}
-            remove={() =>
-              told(`Removed ${carrier.name}`, () =>
-                call('DELETE', `/api/carriers/${carrier.id}?lock_version=${carrier.lock_version}`),
-              )
-            }
-          />
+          <Remover name={carrier.name} remove={() => acts.remove('carriers', carrier, carrier.name)} />
         </span>
       </div>
       <p className="text-soft">
@@ -162,7 +149,7 @@ function Calls({ calls }: { calls: State['calls'] }) {
   const { setup } = useWorkshop()
   if (!calls.length) return <p className="border-t border-hair py-2 text-soft">Nobody was asked yet.</p>
   return (
-    <table className="w-full max-w-4xl border-collapse">
+    <Table className="w-full max-w-4xl">
       <thead>
         <tr className="text-left font-cond text-soft">
           <th className="py-1 font-medium">When</th>
@@ -188,6 +175,6 @@ function Calls({ calls }: { calls: State['calls'] }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   )
 }

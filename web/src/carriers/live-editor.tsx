@@ -1,10 +1,12 @@
 import { X } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback } from 'react'
 import { Link } from 'react-router'
-import { ApiProblem, call, type Live, type Rate, type Schemas } from '../api/client'
+import { ApiProblem, type Live, type Rate, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
-import { moved } from '../board/edits'
+import { moved } from '../edits/acts'
+import { useEdited } from '../edits/edited'
+import { useWhole } from '../edits/whole'
 import { Conflict } from '../ui/conflict'
 import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
@@ -17,46 +19,27 @@ type Fallback = Schemas['Fallback']
 
 /** How a rate asks carriers: which services, which answer counts, what is put on top, and what happens in trouble. */
 export function LiveEditor({ rate }: { rate: Rate }) {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const { setPreview, preview, previewProblem } = useBenchResult()
   const formats = formatsOf(setup.store!)
-  const [typed, setTyped] = useState<Live | null>(null)
-  const [problem, setProblem] = useState<ApiProblem | Error | null>(null)
-  const latest = useRef<Live | null>(null)
-  const live = typed ?? rate.live ?? null
-  useEffect(() => () => setPreview(null), [setPreview])
-  const store = async (next: Live | null, version = rate.lock_version) => {
-    try {
-      await edit(() => call('PATCH', `/api/rates/${rate.id}`, { live: next, lock_version: version }))
-      setProblem(null)
-      if (latest.current === next || next === null) {
-        latest.current = null
-        setTyped(null)
-        setPreview(null)
-      }
-    } catch (error) {
-      setProblem(error as Error)
-    }
-  }
-  const change = (next: Live) => {
-    latest.current = next
-    setTyped(next)
-    setProblem(null)
-    setPreview({ rate: rate.id!, plan: rate.plan ?? null, live: next })
-  }
-  const put = (next: Live) => {
-    change(next)
-    void store(next)
-  }
-  const commit = () => latest.current && void store(latest.current)
+  const edited = useEdited('rates', rate)
+  const showing = useCallback(
+    (shown: Rate | null) =>
+      setPreview(shown && { rate: rate.id, plan: shown.plan ?? null, live: shown.live ?? null }),
+    [setPreview, rate.id],
+  )
+  const prices = useWhole<Rate, Live | null>(edited, 'live', 'Live prices', {
+    read: (there) => there.live ?? null,
+    write: (typed) => ({ live: typed }),
+    preview: showing,
+  })
+  const { shown: live, current, problem } = prices
+  const change = (next: Live) => prices.change(() => next)
+  const put = (next: Live | null) => prices.commit(next)
+  const commit = () => prices.commit()
   const own = preview && 'rate' in preview && preview.rate === rate.id
   const errorAt = (pointer: string) =>
-    (problem instanceof ApiProblem ? problem.at(`/live${pointer}`) : undefined) ??
-    (own ? previewProblem?.at(`/preview/live${pointer}`) : undefined)
-  const current =
-    problem instanceof ApiProblem && problem.problem.status === 409
-      ? (problem.problem.current as Rate | undefined)
-      : undefined
+    prices.errorAt(`/live${pointer}`) ?? (own ? previewProblem?.at(`/preview/live${pointer}`) : undefined)
   if (!setup.carriers.length)
     return (
       <p>
@@ -147,7 +130,7 @@ export function LiveEditor({ rate }: { rate: Rate }) {
               onClick={() => {
                 const services = chosen.filter((_, place) => place !== at)
                 if (services.length) put({ ...live, services })
-                else void store(null)
+                else put(null)
               }}
             >
               <X size={13} aria-hidden />
@@ -213,15 +196,7 @@ export function LiveEditor({ rate }: { rate: Rate }) {
         </select>
       </label>
       {current && (
-        <Conflict
-          mine={() => latest.current && void store(latest.current, current.lock_version)}
-          theirs={() => {
-            latest.current = null
-            setTyped(null)
-            setProblem(null)
-            setPreview(null)
-          }}
-        >
+        <Conflict mine={prices.useMine} theirs={prices.drop}>
           <p>
             Changed elsewhere meanwhile. There now:{' '}
             {current.live ? liveSentence(current.live, setup, formats) : 'it asks nobody.'} What you typed is
@@ -229,7 +204,7 @@ export function LiveEditor({ rate }: { rate: Rate }) {
           </p>
         </Conflict>
       )}
-      {problem && !current && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
+      {problem && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
         <FieldError>{problem.message}</FieldError>
       )}
     </div>

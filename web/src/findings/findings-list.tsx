@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import { call, type Finding } from '../api/client'
+import type { Finding } from '../api/client'
 import { useGeography, useWorkshop } from '../api/setup'
-import { useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
 import { benchOf, useBenchCart } from '../bench/cart'
 import { settingPath } from '../reckoning/paths'
 import { formatsOf } from '../ui/format'
@@ -30,7 +30,7 @@ export function FindingsList({ findings, named }: { findings: Finding[]; named: 
     <>
       {list(awake.filter(({ harm }) => harm !== 'note'))}
       {notes.length > 0 && <Fold title={`Worth knowing: ${notes.length}`}>{list(notes)}</Fold>}
-      {asleep.length > 0 && <Fold title={`Asleep: ${asleep.length}`}>{list(asleep)}</Fold>}
+      {asleep.length > 0 && <Fold title={`Snoozed: ${asleep.length}`}>{list(asleep)}</Fold>}
     </>
   )
 }
@@ -45,9 +45,9 @@ function Fold({ title, children }: { title: string; children: ReactNode }) {
 }
 
 function Row({ finding, named }: { finding: Finding; named: boolean }) {
-  const { setup } = useWorkshop()
+  const { setup, send } = useWorkshop()
   const { data: geography } = useGeography()
-  const told = useTold()
+  const { act } = useActs()
   const { replace } = useBenchCart()
   const { text, mend } = findingSentence(finding, setup, geography, formatsOf(setup.store!))
   const zone = setup.zones.find(({ id }) => id === finding.zone)
@@ -100,13 +100,21 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
         className="quiet shrink-0 self-start"
         title={finding.asleep ? undefined : 'Fold it away until it says something else'}
         onClick={() =>
-          void told(
-            finding.asleep ? 'Woke the finding' : 'The finding sleeps until it says something else',
-            () => call('PUT', '/api/findings/asleep', { key: finding.key, asleep: !finding.asleep }),
+          act(
+            '/api/findings/asleep',
+            finding.key,
+            finding.asleep ? 'Wake a finding' : 'Snooze a finding',
+            () =>
+              send(
+                'PUT',
+                '/api/findings/asleep',
+                { key: finding.key, asleep: !finding.asleep },
+                finding.asleep ? 'Woke the finding' : 'Snoozed until the finding says something else',
+              ),
           )
         }
       >
-        {finding.asleep ? 'Wake it' : 'Let it sleep'}
+        {finding.asleep ? 'Wake' : 'Snooze'}
         <span className="sr-only">: {text}</span>
       </button>
     </li>

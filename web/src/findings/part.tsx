@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react'
-import { useFindingsAbout, type Section } from './about'
+import { useFindings, useWorkshop } from '../api/setup'
+import { Answer } from '../ui/answer'
+import type { Section } from './about'
 import { FindingsList } from './findings-list'
 
 interface Part {
@@ -11,10 +13,15 @@ interface Part {
 
 /** Everything the audit found about one section, or that it found nothing. */
 export function FindingsPart({ section, none, more }: Part) {
-  const findings = useFindingsAbout(section)
+  const { setup } = useWorkshop()
   return (
     <div className="max-w-4xl">
-      {findings.length ? <FindingsList findings={findings} named /> : <p>{none}</p>}
+      <Answer of={useFindings(setup.revision)}>
+        {({ findings }) => {
+          const own = findings.filter(({ part }) => part === section)
+          return own.length ? <FindingsList findings={own} named /> : <p>{none}</p>
+        }}
+      </Answer>
       {more}
     </div>
   )

@@ -1,4 +1,5 @@
 import { Dialog } from 'radix-ui'
+import { useOneKey } from './keys'
 
 const KEYS: [string, string][] = [
   ['/ or Ctrl+K', 'Find or do something'],
@@ -9,11 +10,13 @@ const KEYS: [string, string][] = [
   ['Enter', 'Store a field, or open what has the focus'],
   ['Escape', 'Take back what is typed; close what is open'],
   ['Enter or F2, arrows, Tab', 'In the catalogue: edit a cell, move between cells'],
+  ['Ctrl+Enter', 'In the catalogue: open the product'],
   ['Shift+Space', 'In the catalogue: choose the row'],
   ['?', 'This page'],
 ]
 
 export function Help({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
+  const [oneKey, setOneKey] = useOneKey()
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
@@ -31,6 +34,10 @@ export function Help({ open, setOpen }: { open: boolean; setOpen: (open: boolean
               </div>
             ))}
           </dl>
+          <label className="mt-3 flex items-center gap-2 border-t border-hair pt-3">
+            <input type="checkbox" checked={oneKey} onChange={(event) => setOneKey(event.target.checked)} />
+            Single keys (/, b and ?) do something
+          </label>
           <p className="mt-3 text-soft">
             The bench on the left is a test cart. Every edit shows at once what that cart pays before and
             after. Click any price for its reckoning, line by line.

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { ChevronDown, Redo2, Undo2 } from 'lucide-react'
-import { Popover } from 'radix-ui'
 import { call, type Change } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { sentenceOfChange } from '../history/words'
+import { Pop } from '../ui/pop'
+import { Answer } from '../ui/answer'
 
 /** Undo and redo, each naming what it would do, and the list of changes. */
 export function HistoryButtons() {
@@ -18,7 +19,7 @@ export function HistoryButtons() {
         title={last ? `Undo: ${sentenceOfChange(last)} (Ctrl+Z)` : 'Nothing to undo'}
         onClick={() => void undo()}
       >
-        <Undo2 size={14} aria-hidden /> Undo
+        <Undo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Undo</span>
         {last && <span className="sr-only">: {sentenceOfChange(last)}</span>}
       </button>
       <button
@@ -28,47 +29,49 @@ export function HistoryButtons() {
         title={next ? `Redo: ${sentenceOfChange(next)} (Ctrl+Shift+Z)` : 'Nothing to redo'}
         onClick={() => void redo()}
       >
-        <Redo2 size={14} aria-hidden /> Redo
+        <Redo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Redo</span>
         {next && <span className="sr-only">: {sentenceOfChange(next)}</span>}
       </button>
-      <Popover.Root>
-        <Popover.Trigger className="quiet px-1" aria-label="Changes so far" title="Changes so far">
-          <ChevronDown size={14} aria-hidden />
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            align="end"
-            sideOffset={6}
-            className="z-40 max-h-[70vh] w-[26rem] overflow-auto border border-ink bg-white p-3"
-          >
-            <Changes />
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      <Pop
+        className="quiet px-1"
+        label="Changes so far"
+        title="Changes so far"
+        button={<ChevronDown size={14} aria-hidden />}
+        contentClass="w-[26rem] border border-ink bg-white p-3"
+      >
+        {() => <Changes />}
+      </Pop>
     </span>
   )
 }
 
 function Changes() {
   const { setup } = useWorkshop()
-  const { data } = useQuery({
+  const asked = useQuery({
     queryKey: ['history', setup.revision],
     queryFn: ({ signal }) => call<{ changes: Change[] }>('GET', '/api/history', undefined, signal),
   })
   return (
     <>
       <h2 className="text-lg">Changes, the newest first</h2>
-      {data?.changes.length === 0 && <p className="text-soft">None yet. Every edit will stand here.</p>}
-      <ol>
-        {data?.changes.map((change) => (
-          <li key={change.id} className="flex justify-between gap-3 border-t border-hair py-1">
-            <span className="first-letter:uppercase">{sentenceOfChange(change)}</span>
-            <time className="whitespace-nowrap text-soft" dateTime={change.at}>
-              {new Date(change.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
-            </time>
-          </li>
-        ))}
-      </ol>
+      <Answer of={asked}>
+        {({ changes }) =>
+          changes.length === 0 ? (
+            <p className="text-soft">None yet. Every edit will stand here.</p>
+          ) : (
+            <ol>
+              {changes.map((change) => (
+                <li key={change.id} className="flex justify-between gap-3 border-t border-hair py-1">
+                  <span className="first-letter:uppercase">{sentenceOfChange(change)}</span>
+                  <time className="whitespace-nowrap text-soft" dateTime={change.at}>
+                    {new Date(change.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
+                  </time>
+                </li>
+              ))}
+            </ol>
+          )
+        }
+      </Answer>
     </>
   )
 }

@@ -1,12 +1,43 @@
 import { PanelLeftOpen } from 'lucide-react'
-import { useEffect, useEffectEvent, useState } from 'react'
-import { Outlet } from 'react-router'
-import { Toaster } from 'sonner'
+import { Suspense, useEffect, useEffectEvent, useRef, useState } from 'react'
+import { ErrorBoundary } from 'react-error-boundary'
+import { Outlet, useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
+import { Reckoning } from '../reckoning/reckoned'
+import { lazily } from '../ui/lazily'
+import { Popped } from '../ui/pop'
 import { Bench } from '../bench/bench'
-import { Help } from './help'
-import { Palette } from './palette'
-import { TopBar } from './top-bar'
+import { Away } from './away'
+import { Broken } from './broken'
+import { useOneKey } from './keys'
+import { sectionAt, TopBar } from './top-bar'
+
+const Toaster = lazily(async () => (await import('sonner')).Toaster)
+const Palette = lazily(async () => (await import('./palette')).Palette)
+const Help = lazily(async () => (await import('./help')).Help)
+
+/** What opens over the page is fetched when there is nothing else to do. */
+function usePrepared() {
+  useEffect(() => {
+    const later = window.setTimeout(() => {
+      for (const overlay of [Palette, Popped, Reckoning]) overlay.prepare()
+    }, 500)
+    return () => window.clearTimeout(later)
+  }, [])
+}
+
+/** Each section has a title of its own, and the keyboard goes with it. */
+function useTitle(pathname: string) {
+  const { setup } = useWorkshop()
+  const section = sectionAt(pathname)
+  const shop = setup.store?.name
+  const last = useRef(section)
+  useEffect(() => {
+    document.title = `${section} · ${shop} · Gate Mile`
+    if (last.current !== section) document.getElementById('section')?.focus({ preventScroll: true })
+    last.current = section
+  }, [section, shop])
+}
 
 function isTyping(target: EventTarget | null): boolean {
   return (
@@ -15,27 +46,33 @@ function isTyping(target: EventTarget | null): boolean {
   )
 }
 
-/** Whether the field holds text that is not stored yet: then Ctrl+Z belongs to the field. */
-function isFieldOfText(target: EventTarget | null): boolean {
-  return target instanceof HTMLInputElement && target.defaultValue !== target.value
+/** Whether something is typed there: then Ctrl+Z belongs to the field. */
+function isText(target: EventTarget | null): boolean {
+  if (target instanceof HTMLInputElement)
+    return !/^(checkbox|radio|range|file|button|submit)$/.test(target.type)
+  return target instanceof HTMLTextAreaElement || (target instanceof HTMLElement && target.isContentEditable)
 }
 
 /** The frame around every section: bar on top, bench on the left. */
 export function Shell() {
-  const { undo, redo } = useWorkshop()
+  const { undo, redo, setup } = useWorkshop()
   const [palette, setPalette] = useState(false)
   const [help, setHelp] = useState(false)
   const [bench, setBench] = useState(true)
+  const [oneKey] = useOneKey()
+  const { pathname } = useLocation()
+  useTitle(pathname)
+  usePrepared()
 
   const keys = useEffectEvent((event: KeyboardEvent) => {
     const command = event.ctrlKey || event.metaKey
     if (command && event.key.toLowerCase() === 'k') {
       event.preventDefault()
       setPalette(!palette)
-    } else if (command && event.key.toLowerCase() === 'z' && !isFieldOfText(event.target)) {
+    } else if (command && event.key.toLowerCase() === 'z' && !isText(event.target)) {
       event.preventDefault()
       void (event.shiftKey ? redo() : undo())
-    } else if (!command && !event.altKey && !isTyping(event.target) && !palette && !help) {
+    } else if (oneKey && !command && !event.altKey && !isTyping(event.target) && !palette && !help) {
       if (event.key === '/') {
         event.preventDefault()
         setPalette(true)
@@ -67,8 +104,9 @@ export function Shell() {
       <a href="#section" className="sr-only z-50 bg-white p-2 focus:not-sr-only focus:absolute">
         To the section
       </a>
+      <Away />
       <TopBar palette={() => setPalette(true)} help={() => setHelp(true)} />
-      <div className="flex min-h-0 flex-1 flex-col overflow-auto lg:flex-row lg:overflow-hidden">
+      <div className="flex min-h-0 flex-1 flex-col-reverse overflow-hidden lg:flex-row">
         {bench ? (
           <Bench collapse={() => setBench(false)} />
         ) : (
@@ -82,14 +120,19 @@ export function Shell() {
             <PanelLeftOpen size={16} aria-hidden />
           </button>
         )}
-        <main id="section" tabIndex={-1} className="relative min-w-0 flex-1 lg:overflow-y-auto">
-          <Outlet />
+        <main id="section" tabIndex={-1} className="relative min-h-0 min-w-0 flex-1 overflow-y-auto">
+          <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname, setup.revision]}>
+            <Suspense fallback={<p className="p-4 text-soft">Opening …</p>}>
+              <Outlet />
+            </Suspense>
+          </ErrorBoundary>
         </main>
       </div>
-      <Palette open={palette} setOpen={setPalette} />
-      <Help open={help} setOpen={setHelp} />
+      {palette && <Palette open setOpen={setPalette} />}
+      {help && <Help open setOpen={setHelp} />}
       <Toaster
         position="bottom-right"
+        expand
         toastOptions={{ className: '!rounded-xs !border-ink !bg-white !text-ink !font-sans !shadow-none' }}
       />
     </div>

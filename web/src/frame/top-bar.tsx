@@ -1,6 +1,9 @@
-import { Search } from 'lucide-react'
-import { Link, NavLink } from 'react-router'
+import { Menu, Search } from 'lucide-react'
+import { Link, NavLink, useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
+import { NotStored } from '../edits/not-stored'
+import { Pop } from '../ui/pop'
+import { prepare } from './loads'
 import { HistoryButtons } from './history-buttons'
 
 export const SECTIONS = [
@@ -13,6 +16,12 @@ export const SECTIONS = [
   { path: '/rules', name: 'Rules' },
   { path: '/carriers', name: 'Carriers' },
 ] as const
+
+/** The section that an address belongs to. */
+export function sectionAt(path: string): string {
+  if (path.startsWith('/shop')) return 'The shop'
+  return SECTIONS.findLast((section) => path.startsWith(section.path))?.name ?? 'Board'
+}
 
 export function Wordmark() {
   return (
@@ -29,25 +38,29 @@ export function Wordmark() {
 export function TopBar({ palette, help }: { palette: () => void; help: () => void }) {
   const { setup } = useWorkshop()
   return (
-    <header className="flex h-[46px] shrink-0 items-stretch gap-4 border-b border-ink px-4">
-      <Link to="/" className="flex items-center" aria-label="Gate Mile, to the Board">
+    <header className="flex min-h-[46px] shrink-0 flex-wrap items-stretch gap-x-3 border-b border-ink px-3 lg:flex-nowrap lg:px-4">
+      <Link to="/" className="flex items-center max-sm:sr-only" aria-label="Gate Mile, to the Board">
         <Wordmark />
       </Link>
-      <nav aria-label="Sections" className="flex items-stretch">
+      <SectionMenu />
+      <nav aria-label="Sections" className="flex items-stretch max-lg:hidden">
         {SECTIONS.map(({ path, name }) => (
           <NavLink
             key={path}
             to={path}
             end={path === '/'}
+            onPointerEnter={() => prepare(path)}
+            onFocus={() => prepare(path)}
             className={({ isActive }) =>
-              `flex items-center border-b-4 px-3 font-cond text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
+              `flex items-center border-b-4 px-2.5 font-cond text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
             }
           >
             {name}
           </NavLink>
         ))}
       </nav>
-      <span className="ml-auto flex items-center gap-2">
+      <span className="ml-auto flex min-w-0 items-center gap-1.5">
+        <NotStored />
         <HistoryButtons />
         <button
           type="button"
@@ -55,11 +68,12 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
           onClick={palette}
           title="Find or do something (Ctrl+K, or /)"
         >
-          <Search size={13} aria-hidden /> Ctrl K<span className="sr-only">: find or do something</span>
+          <Search size={13} aria-hidden /> <span className="max-lg:sr-only">Ctrl K</span>
+          <span className="sr-only">: find or do something</span>
         </button>
         <button
           type="button"
-          className="quiet"
+          className="quiet max-sm:hidden"
           onClick={help}
           aria-label="Keys and help"
           title="Keys and help (?)"
@@ -69,12 +83,48 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
         <NavLink
           to="/shop"
           className={({ isActive }) =>
-            `max-w-48 truncate font-cond ${isActive ? 'font-semibold underline' : 'hover:underline'}`
+            `max-w-40 truncate font-cond max-lg:hidden ${isActive ? 'font-semibold underline' : 'hover:underline'}`
           }
         >
           {setup.store?.name}
         </NavLink>
       </span>
     </header>
+  )
+}
+
+/** The sections where there is no room for them side by side. */
+function SectionMenu() {
+  const { setup } = useWorkshop()
+  const { pathname } = useLocation()
+  return (
+    <Pop
+      className="flex min-h-11 items-center gap-2 font-cond text-lg font-semibold lg:hidden"
+      button={
+        <>
+          <Menu size={18} aria-hidden />
+          {sectionAt(pathname)}
+          <span className="sr-only">: other sections</span>
+        </>
+      }
+      align="start"
+      contentClass="min-w-52 border border-ink bg-white py-1"
+    >
+      {(close) => (
+        <nav aria-label="Sections">
+          {[...SECTIONS, { path: '/shop', name: setup.store?.name ?? 'The shop' }].map(({ path, name }) => (
+            <NavLink
+              key={path}
+              to={path}
+              end={path === '/'}
+              className="block px-4 py-2.5 aria-[current=page]:font-semibold aria-[current=page]:underline"
+              onClick={close}
+            >
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+      )}
+    </Pop>
   )
 }

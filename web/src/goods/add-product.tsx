@@ -1,40 +1,30 @@
 import { Plus } from 'lucide-react'
-import { useState, type FormEvent } from 'react'
-import { ApiProblem, call, type Product } from '../api/client'
+import type { Product } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { useMade } from '../edits/made'
 import { FieldError } from '../ui/field'
 
-const BLANK = { sku: '', name: '', price: '', weight: '' }
+const BLANK = { sku: '', name: '', price: '', weight: '', sure: false }
 
 /** A new product, or a variant of one; what can't be taken stays typed, with the reason below it. */
 export function AddProduct({ parent }: { parent?: Product }) {
-  const { edit, setup } = useWorkshop()
-  const [draft, setDraft] = useState(BLANK)
-  const [problem, setProblem] = useState<Error | null>(null)
+  const { setup } = useWorkshop()
   const what = parent ? 'variant' : 'product'
-  const send = async (sure: boolean, weight = draft.weight) => {
-    try {
-      await edit(() =>
-        call('POST', '/api/products', {
-          ...draft,
-          price: draft.price.trim() || null,
-          weight: weight.trim() || null,
-          ...(parent ? { parent: parent.id } : {}),
-          ...(sure ? { sure } : {}),
-        }),
-      )
-      setDraft(BLANK)
-      setProblem(null)
-    } catch (error) {
-      setProblem(error as Error)
-    }
-  }
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    void send(false)
-  }
-  const told = problem instanceof ApiProblem ? problem : null
-  const suggestion = told?.suggestionAt('/weight')
+  const made = useMade(
+    'products',
+    `New ${what}`,
+    BLANK,
+    ({ sure, ...typed }) => ({
+      ...typed,
+      price: typed.price.trim() || null,
+      weight: typed.weight.trim() || null,
+      ...(parent ? { parent: parent.id } : {}),
+      ...(sure ? { sure } : {}),
+    }),
+    undefined,
+    parent ? `variant of ${parent.id}` : 'new',
+  )
+  const suggestion = made.suggestionAt('/weight')
   const columns = [
     ['sku', 'SKU', 'w-32'],
     ['name', 'Name', 'w-64'],
@@ -42,27 +32,48 @@ export function AddProduct({ parent }: { parent?: Product }) {
     ['weight', `Weight, ${setup.store!.weight_unit}`, 'w-28'],
   ] as const
   return (
-    <form className="flex flex-wrap items-start gap-2" aria-label={`Add a ${what}`} onSubmit={submit}>
+    <form
+      className="flex flex-wrap items-start gap-2"
+      aria-label={`Add a ${what}`}
+      onSubmit={(event) => {
+        event.preventDefault()
+        made.add()
+      }}
+    >
       {columns.map(([field, placeholder, width]) => {
-        const error = told?.at(`/${field}`)
+        const error = made.problemAt(`/${field}`)
         return (
           <span key={field} className="flex max-w-64 flex-col gap-1">
             <input
               className={`field ${width}`}
               aria-label={`${placeholder.split(',')[0]} of a new ${what}`}
               placeholder={placeholder}
-              value={draft[field]}
+              value={made.doc[field]}
               autoComplete="off"
               aria-invalid={error ? true : undefined}
-              onChange={(event) => setDraft({ ...draft, [field]: event.target.value })}
+              onChange={(event) => made.type({ [field]: event.target.value, sure: false })}
             />
             {error && <FieldError>{error}</FieldError>}
             {field === 'weight' && suggestion && (
               <span className="flex gap-1">
-                <button type="button" className="button" onClick={() => void send(false, suggestion)}>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => {
+                    made.type({ weight: suggestion })
+                    made.add()
+                  }}
+                >
                   No, {suggestion}
                 </button>
-                <button type="button" className="button" onClick={() => void send(true)}>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => {
+                    made.type({ sure: true })
+                    made.add()
+                  }}
+                >
                   Yes, it does
                 </button>
               </span>
@@ -73,7 +84,7 @@ export function AddProduct({ parent }: { parent?: Product }) {
       <button type="submit" className="button">
         <Plus size={14} aria-hidden /> Add {what}
       </button>
-      {problem && !told?.problem.errors.length && <FieldError>{problem.message}</FieldError>}
+      {made.problem && !made.placed && <FieldError>{made.problem}</FieldError>}
     </form>
   )
 }

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
 import { useState } from 'react'
-import { toast } from 'sonner'
+import { toast } from '../ui/toast'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'

@@ -1,10 +1,5 @@
 import type { Schemas } from '../api/client'
-
-const NAMES: Record<string, string> = {
-  shipping_class_id: 'class',
-  ships: 'needs shipping',
-  hazardous: 'hazard',
-}
+import { WORDS } from './columns'
 
 interface Sample {
   sku: string
@@ -25,7 +20,7 @@ export function Changes({ samples }: { samples: Sample[] }) {
           </span>
           {changes.map(({ field, from, to }) => (
             <span key={field}>
-              <span className="text-soft">{NAMES[field] ?? field.replaceAll('_', ' ')}</span> {from || 'none'}
+              <span className="text-soft">{WORDS[field] ?? field.replaceAll('_', ' ')}</span> {from || 'none'}
               <span aria-hidden> → </span>
               <span className="sr-only"> becomes </span>
               <b>{to || 'none'}</b>

@@ -1,20 +1,22 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { toast } from 'sonner'
+import { toast } from '../ui/toast'
 import { call, type Schemas, type ShippingClass } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { moved, useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
 import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Movers, Remover } from '../ui/row-buttons'
+import { Table } from '../ui/table'
 
 type Count = Schemas['ClassCounts']['classes'][number]
 
 /** Shipping classes: products that ship alike, and where each class is used. */
 export function Classes() {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const { hash } = useLocation()
   const { data } = useQuery({
     queryKey: ['classes', setup.revision],
@@ -32,7 +34,7 @@ export function Classes() {
         unless it says another.
       </p>
       {setup.classes.length > 0 && (
-        <table className="w-full border-collapse">
+        <Table>
           <thead>
             <tr className="text-left font-cond text-soft">
               <th className="py-1 font-medium">Class</th>
@@ -54,25 +56,22 @@ export function Classes() {
               />
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {setup.classes.length === 0 && (
         <p className="border-t border-hair py-3">
           There are no classes yet. Add the first where some goods ship unlike the others.
         </p>
       )}
-      <AddByName
-        what="class"
-        inputId="new-class"
-        add={(name) => edit(() => call('POST', '/api/classes', { name }))}
-      />
+      <AddByName kind="classes" what="class" inputId="new-class" />
     </div>
   )
 }
 
 function Row({ item, index, count }: { item: ShippingClass; index: number; count: Count | undefined }) {
   const { setup, edit } = useWorkshop()
-  const told = useTold()
+  const acts = useActs()
+  const edited = useEdited('classes', item)
   const [leaving, setLeaving] = useState(false)
   const goods = [
     count?.products && counted(count.products, 'product'),
@@ -81,25 +80,16 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
   const filled = (count?.products ?? 0) + (count?.variants ?? 0)
   const field = (name: 'name' | 'description', label: string, width: string) => (
     <Field
+      of={edited}
+      at={name}
       label={`${label} of ${item.name}`}
       hideLabel
       cell
       inputId={`class-${item.id}-${name}`}
       width={width}
       placeholder={name === 'description' ? 'say what belongs in it' : ''}
-      value={item[name] ?? ''}
-      version={item.lock_version}
-      pointer={`/${name}`}
-      save={(typed, version) =>
-        edit(() => call('PATCH', `/api/classes/${item.id}`, { [name]: typed, lock_version: version }))
-      }
-      read={(current) => (current as ShippingClass)[name] ?? ''}
     />
   )
-  const move = (by: number) => {
-    const order = moved(setup.classes, index, by)
-    if (order) void told('', () => call('PUT', '/api/classes/order', { ids: order.map(({ id }) => id) }))
-  }
   const shift = (to: string) =>
     void edit(() =>
       call<Schemas['GoodsBulkDone']>('POST', '/api/products/bulk', {
@@ -112,12 +102,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
       (error: Error) => toast.error(error.message),
     )
   const remove = (to: string) =>
-    void told(`Removed class ${item.name}`, () =>
-      call(
-        'DELETE',
-        `/api/classes/${item.id}?lock_version=${item.lock_version}${to ? `&move_to=${to}` : ''}`,
-      ),
-    )
+    acts.remove('classes', item, `class ${item.name}`, { query: to ? `&move_to=${to}` : '' })
   const others = setup.classes.filter(({ id }) => id !== item.id)
   const treatments = setup.treatments.filter(({ id }) => item.treatments.includes(id))
   const rates = setup.rates.filter(({ plan, cost }) =>
@@ -173,7 +158,12 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
               <option value="none">no class</option>
             </select>
           )}
-          <Movers name={item.name} at={index} of={setup.classes.length} move={move} />
+          <Movers
+            name={item.name}
+            at={index}
+            of={setup.classes.length}
+            move={(by) => acts.move('classes', item.id!, item.name, by)}
+          />
           <Remover
             name={item.name}
             open={leaving}

@@ -42,6 +42,9 @@ export const COLUMNS: Column[] = [
   { field: 'treatments', label: 'Treatments', width: 104, own: true },
 ]
 
+/** What fields are called in sentences and tables, where that is not their own name. */
+export const WORDS: Record<string, string> = { sku: 'SKU', ships: 'needs shipping', hazardous: 'hazard mark' }
+
 export interface Shown {
   text: string
   /** Where the value comes from, when it is not the row's own. */

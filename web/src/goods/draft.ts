@@ -61,12 +61,9 @@ export function priceOf(draft: DraftPrice): OwnPrice | null {
   }
 }
 
-/** The treatment with what is being changed, as the bench previews it. */
-export function previewOf(
-  treatment: Treatment,
-  changes: Schemas['TreatmentFields'],
-): Schemas['TreatmentPreview'] {
-  const { id, name, active, zones, methods, price, travel } = { ...treatment, ...changes }
+/** A treatment as the bench previews it. */
+export function previewOf(treatment: Treatment): Schemas['TreatmentPreview'] {
+  const { id, name, active, zones, methods, price, travel } = treatment
   return {
     id: id!,
     name: name!,

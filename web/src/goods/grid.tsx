@@ -1,7 +1,7 @@
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual'
 import { ArrowDown, ArrowUp, Plus } from 'lucide-react'
 import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
-import { toast } from 'sonner'
+import { toast } from '../ui/toast'
 import type { Product } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchCart } from '../bench/cart'
@@ -41,6 +41,8 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
   const [active, setActive] = useState<Place>({ row: 0, column: 0 })
   const [typed, setTyped] = useState<string | null>(null)
   const typing = useRef(false)
+  // Whose cell is being typed into: it stays that product's, wherever its row goes.
+  const [begun, setBegun] = useState<Product | null>(null)
   const [focus, setFocus] = useState(0)
   const [view, setView] = useState<[number, number]>([0, 40])
   const rows = useRows(asked, view[0], view[1])
@@ -99,6 +101,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
     const fault = faults.get(keyOf(product.id, column.field))
     const own = shownIn(column, product, setup)
     typing.current = true
+    setBegun(product)
     setTyped(text ?? fault?.text ?? (own.from ? '' : own.text))
   }
 
@@ -106,10 +109,10 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
     // Enter stores and takes the field away, which also takes the focus from it: once is enough.
     if (!typing.current) return
     typing.current = false
-    if (product && editable(product, column)) {
-      const shown = shownIn(column, product, setup)
-      if (text !== (shown.from ? '' : shown.text)) void store([{ product, field: column.field, text }])
-      else forget([keyOf(product.id, column.field)])
+    if (begun && editable(begun, column)) {
+      const shown = shownIn(column, begun, setup)
+      if (text !== (shown.from ? '' : shown.text)) void store([{ product: begun, field: column.field, text }])
+      else forget([keyOf(begun.id, column.field)])
     }
     setTyped(null)
   }
@@ -137,8 +140,14 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
     else if (event.key === 'Home') go(command ? 0 : active.row, command ? active.column : 0)
     else if (event.key === 'End')
       go(command ? total - 1 : active.row, command ? active.column : COLUMNS.length - 1)
-    else if (event.key === 'Enter' || event.key === 'F2') begin(null)
-    else if (event.key === ' ' && event.shiftKey) {
+    else if (event.key === 'Enter' && command) {
+      if (product) open(product)
+    } else if (event.key === 'Enter' || event.key === 'F2') begin(null)
+    else if (event.key === 'Dead' || event.key === 'Process') {
+      // The sign is still being composed: the field takes it from here.
+      begin('')
+      return event.stopPropagation()
+    } else if (event.key === ' ' && event.shiftKey) {
       if (product) toggle(product.id)
     } else if ((event.key === 'Delete' || event.key === 'Backspace') && product && editable(product, column))
       void store([{ product, field: column.field, text: '' }])
@@ -248,7 +257,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
             const chosen = item !== undefined && (selection.all || selection.ids.has(item.id))
             return (
               <div
-                key={index}
+                key={item?.id ?? index}
                 role="row"
                 aria-rowindex={index + 2}
                 aria-selected={chosen}
@@ -267,7 +276,8 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
                   )}
                 </span>
                 {COLUMNS.map((of, at) => {
-                  const here = index === active.row && at === active.column
+                  const row = typed === null || !begun ? index === active.row : item?.id === begun.id
+                  const here = row && at === active.column
                   const fault = item && faults.get(keyOf(item.id, of.field))
                   return (
                     <Cell
@@ -279,6 +289,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
                       active={here}
                       typed={here ? typed : null}
                       type={setTyped}
+                      open={() => item && open(item)}
                       commit={commit}
                       go={(down, right) => go(index + down, at + right)}
                       press={(again) => {
@@ -391,12 +402,27 @@ interface CellProps {
   type: (text: string) => void
   commit: (text: string) => void
   go: (down: number, right: number) => void
+  /** Opens the product. */
+  open: () => void
   /** Pointed at, for the first time or when it had the focus already. */
   press: (again: boolean) => void
   note: React.ReactNode
 }
 
-function Cell({ column, index, product, fault, active, typed, type, commit, go, press, note }: CellProps) {
+function Cell({
+  column,
+  index,
+  product,
+  fault,
+  active,
+  typed,
+  type,
+  commit,
+  go,
+  open,
+  press,
+  note,
+}: CellProps) {
   const { setup } = useWorkshop()
   const shown = product ? shownIn(column, product, setup) : { text: '…', from: null }
   const label = product ? `${column.label} of ${product.name}` : column.label
@@ -404,6 +430,7 @@ function Cell({ column, index, product, fault, active, typed, type, commit, go, 
   const ordinary = column.field === 'ships' ? 'yes' : 'no'
   const indented = column.field === 'sku' && product?.parent
   const done = (event: KeyboardEvent<HTMLElement>, text: string) => {
+    if (event.nativeEvent.isComposing) return
     const to: Record<string, [number, number]> = {
       Enter: [event.shiftKey ? -1 : 1, 0],
       Tab: [0, event.shiftKey ? -1 : 1],
@@ -470,7 +497,19 @@ function Cell({ column, index, product, fault, active, typed, type, commit, go, 
         >
           {shown.from && <span className="sr-only">from its product: </span>}
           {indented && <span aria-hidden>└ </span>}
-          {fault ?? shown.text}
+          {column.field === 'name' && product ? (
+            <button
+              type="button"
+              tabIndex={-1}
+              className="rounded-xs underline decoration-hair underline-offset-4 hover:decoration-ink"
+              aria-label={`Open ${product.name}`}
+              onClick={open}
+            >
+              {fault ?? shown.text}
+            </button>
+          ) : (
+            (fault ?? shown.text)
+          )}
         </span>
       )}
       {note}

@@ -1,14 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
 import { Trash2, X } from 'lucide-react'
-import { Link } from 'react-router'
-import { toast } from 'sonner'
-import { call, type Product, type Schemas } from '../api/client'
+import { Link, useNavigate } from 'react-router'
+import { call, type Product, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
-import { useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
 import { counted, formatsOf } from '../ui/format'
 import { AddProduct } from './add-product'
 import { treatmentSentence } from './words'
+import { Table } from '../ui/table'
 
 type Treated = Schemas['Treated']
 
@@ -23,8 +24,9 @@ const STATES = {
 
 /** One product or variant: the treatments that reach it, where each comes from, and what they do at every rate. */
 export function ProductPanel({ product, close }: { product: Product; close: () => void }) {
-  const { setup, edit } = useWorkshop()
-  const told = useTold()
+  const { setup, send } = useWorkshop()
+  const { act, remove } = useActs()
+  const navigate = useNavigate()
   const formats = formatsOf(setup.store!)
   // The row as it stands now: what was opened may have been edited since.
   const { data: found } = useQuery({
@@ -45,16 +47,27 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
       call<Treated>('GET', `/api/products/${product.id}/treatments`, undefined, signal),
   })
   const now = found ?? product
+  const edited = useEdited('products', now)
   const free = setup.treatments.filter(({ id }) => !now.treatments.includes(id))
-  const target = (treatment: string, how: 'add' | 'remove') => {
-    const version = setup.treatments.find(({ id }) => id === treatment)?.lock_version
-    return edit(() =>
-      call('POST', `/api/treatments/${treatment}/targets`, {
-        lock_version: version,
-        [how]: { products: [now.id] },
-      }),
-    ).catch((error: Error) => toast.error(error.message))
+  const target = (id: string, how: 'add' | 'remove') => {
+    const treatment = setup.treatments.find((one) => one.id === id)
+    act(
+      `/api/treatments/${id}`,
+      `targets ${how} ${now.id}`,
+      `${treatment?.name} on ${now.name}`,
+      (_, { lock_version }) =>
+        send('POST', `/api/treatments/${id}/targets`, { lock_version, [how]: { products: [now.id] } }),
+      treatment,
+    )
   }
+  const ownPrice = () =>
+    act('/api/treatments', `own ${now.id}`, `A price of its own for ${now.name}`, async () => {
+      const made = await send<Treatment>('POST', '/api/treatments', {
+        name: now.name,
+        on: { products: [now.id] },
+      })
+      void navigate(`/goods/treatments#treatment=${made.id}&field=price`)
+    })
   return (
     <section
       aria-label={`About ${now.name}`}
@@ -74,15 +87,11 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
               Tax class
               <select
                 className="field font-sans"
-                value={now.tax_class ?? ''}
-                onChange={(event) =>
-                  void told('', () =>
-                    call('PATCH', `/api/products/${now.id}`, {
-                      tax_class: event.target.value || null,
-                      lock_version: now.lock_version,
-                    }),
-                  )
-                }
+                value={edited.doc.tax_class ?? ''}
+                onChange={(event) => {
+                  const chosen = event.target.value || null
+                  edited.put('tax_class', `Tax class of ${now.name}`, () => ({ tax_class: chosen }))
+                }}
               >
                 <option value="">{setup.tax_classes[0]?.name} (the first)</option>
                 {setup.tax_classes.map(({ id, name, rate }) => (
@@ -98,9 +107,7 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
             className="quiet"
             onClick={() => {
               const also = now.variants ? ` with ${counted(now.variants, 'variant')}` : ''
-              void told(`Removed ${now.name}${also}`, () =>
-                call('DELETE', `/api/products/${now.id}?lock_version=${now.lock_version}`),
-              )
+              remove('products', now, now.name ?? '', { said: `Removed ${now.name}${also}` })
               close()
             }}
           >
@@ -150,6 +157,14 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
           </li>
         )}
       </ul>
+      <p className="flex flex-wrap items-center gap-2 border-t border-hair py-1.5">
+        <button type="button" className="button" onClick={ownPrice}>
+          Give it a price of its own
+        </button>
+        <span className="text-soft">
+          a treatment that sits on {now.variants ? 'it and its variants' : 'it'} alone
+        </span>
+      </p>
       {free.length > 0 && (
         <label className="flex items-center gap-2 border-t border-hair py-1.5">
           <span className="w-28 shrink-0 font-cond text-soft">Put on it</span>
@@ -187,7 +202,7 @@ function Matrix({ treated }: { treated: Treated }) {
   const zones = setup.zones.filter(({ id }) => treated.rates.some(({ zone }) => zone === id))
   const name = (id: string | null) => setup.treatments.find((treatment) => treatment.id === id)?.name
   return (
-    <table className="mt-1 w-full border-t border-hair text-xs">
+    <Table className="mt-1 w-full border-t border-hair text-xs">
       <caption className="sr-only">What each rate does with it</caption>
       <thead>
         <tr className="text-left font-cond text-soft">
@@ -227,6 +242,6 @@ function Matrix({ treated }: { treated: Treated }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   )
 }

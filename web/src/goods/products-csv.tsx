@@ -1,33 +1,22 @@
 import { useRef, useState } from 'react'
-import { toast } from 'sonner'
+import { toast } from '../ui/toast'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
 import { readFile } from '../ui/read-file'
 import { Changes } from './changes'
+import { COLUMNS, WORDS } from './columns'
 import { importGoods, type Imported } from './import-stream'
 import { useLatest } from '../ui/use-latest'
 
 type Head = Schemas['CsvHead']
 
-const COLUMNS = [
-  ['sku', 'SKU'],
-  ['variant_of', 'variant of'],
-  ['name', 'name'],
-  ['price', 'price'],
-  ['cost', 'cost'],
-  ['weight', 'weight'],
-  ['length', 'length'],
-  ['width', 'width'],
-  ['height', 'height'],
-  ['class', 'class'],
-  ['tags', 'tags'],
-  ['hazardous', 'hazardous'],
-  ['packing', 'packing'],
-  ['ships', 'needs shipping'],
-  ['tax_class', 'tax class'],
-] as const
+/** The columns of a table of goods, each with what it is called here. */
+const FIELDS = COLUMNS.map(({ field }) => field).filter((field) => field !== 'treatments')
+const TABLE = [FIELDS[0]!, 'variant_of', ...FIELDS.slice(1), 'tax_class'].map(
+  (field) => [field, WORDS[field] ?? field.replaceAll('_', ' ')] as const,
+)
 const MOST = 20
 const SHOWN = 30
 
@@ -195,7 +184,7 @@ export function ProductsCsv() {
         <>
           <h3 className="text-base">Which column is which?</h3>
           <div className="grid grid-cols-[repeat(auto-fill,minmax(9rem,1fr))] gap-2">
-            {COLUMNS.map(([column, name]) => (
+            {TABLE.map(([column, name]) => (
               <label key={column} className="flex flex-col font-cond text-soft">
                 {name}
                 <select

@@ -1,14 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
-import { toast } from 'sonner'
 import { call, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { useActs } from '../edits/acts'
 import { GoodsSearch } from '../bench/goods-search'
 import { formatsOf } from '../ui/format'
 
 /** What a treatment sits on: classes, products and variants, put there and taken off one by one. */
 export function Targets({ treatment }: { treatment: Treatment }) {
-  const { setup, edit } = useWorkshop()
+  const { setup, send } = useWorkshop()
+  const { act } = useActs()
   const { data } = useQuery({
     queryKey: ['targets', treatment.id, setup.revision],
     queryFn: ({ signal }) =>
@@ -16,12 +17,14 @@ export function Targets({ treatment }: { treatment: Treatment }) {
     placeholderData: (previous) => previous,
   })
   const change = (how: 'add' | 'remove', goods: Schemas['Targets']) =>
-    void edit(() =>
-      call('POST', `/api/treatments/${treatment.id}/targets`, {
-        lock_version: treatment.lock_version,
-        [how]: goods,
-      }),
-    ).catch((error: Error) => toast.error(error.message))
+    act(
+      `/api/treatments/${treatment.id}`,
+      `targets ${how} ${JSON.stringify(goods)}`,
+      `What ${treatment.name} sits on`,
+      (_, { lock_version }) =>
+        send('POST', `/api/treatments/${treatment.id}/targets`, { lock_version, [how]: goods }),
+      treatment,
+    )
   const on = setup.classes.filter(({ id }) => treatment.classes.includes(id))
   const free = setup.classes.filter(({ id }) => !treatment.classes.includes(id))
   const left = (data?.total ?? 0) - (data?.products.length ?? 0)

@@ -1,11 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { Plus, Trash2, X } from 'lucide-react'
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
+import { useCallback, type KeyboardEvent } from 'react'
 import { ApiProblem, call, type Rate, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { Conflict } from '../ui/conflict'
 import { useBenchResult } from '../bench/result'
-import { useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
+import { useWhole } from '../edits/whole'
+import { named } from '../history/words'
 import { Field, FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { Boxes, Choice, Question, Some } from '../ui/choose'
@@ -16,8 +19,6 @@ import { Targets } from './targets'
 import { treatmentSentence } from './words'
 import { Where } from '../ui/where'
 
-type Fields = Schemas['TreatmentFields']
-
 interface Props {
   treatment: Treatment
   /** "price" or "travel", where a reckoning led here. */
@@ -27,74 +28,51 @@ interface Props {
 
 /** One treatment, edited in place: what its goods pay, and how they may travel, as two separate questions. */
 export function TreatmentEditor({ treatment, focus, close }: Props) {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const { setPreview, previewProblem, preview } = useBenchResult()
-  const told = useTold()
+  const acts = useActs()
   const formats = formatsOf(setup.store!)
-  const [typed, setTyped] = useState<DraftPrice | null>(null)
-  const [problem, setProblem] = useState<Error | null>(null)
-  const [waiting, setWaiting] = useState<Fields | null>(null)
-  const base = useRef(treatment.lock_version)
-  const price = typed ?? draftPrice(treatment.price)
-  const conflict =
-    problem instanceof ApiProblem && problem.problem.status === 409
-      ? (problem.problem.current as Treatment | undefined)
-      : undefined
-
-  useEffect(() => () => setPreview(null), [setPreview])
-
-  const store = async (fields: Fields, version = base.current) => {
-    setWaiting(fields)
-    try {
-      const stored = await edit(() =>
-        call<Treatment>('PATCH', `/api/treatments/${treatment.id}`, { ...fields, lock_version: version }),
-      )
-      base.current = stored.lock_version
-      if ('price' in fields) setTyped(null)
-      setPreview(null)
-      setProblem(null)
-      setWaiting(null)
-    } catch (error) {
-      setProblem(error as Error)
-    }
+  const edited = useEdited('treatments', treatment)
+  const { doc } = edited
+  const showing = useCallback(
+    (shown: Treatment | null) => setPreview(shown && { treatment: previewOf(shown) }),
+    [setPreview],
+  )
+  const pays = useWhole<Treatment, DraftPrice>(edited, 'price', `${treatment.name}: what it pays`, {
+    read: (there) => draftPrice(there.price),
+    write: (typed) => ({ price: priceOf(typed) }),
+    preview: showing,
+  })
+  const price = pays.shown
+  const { change, commit } = pays
+  const choose = (update: (old: DraftPrice) => DraftPrice) => {
+    change(update)
+    commit()
   }
-  const change = (next: DraftPrice) => {
-    if (typed === null) base.current = treatment.lock_version
-    setTyped(next)
-    setProblem(null)
-    setPreview({ treatment: previewOf(treatment, { price: priceOf(next) }) })
+  const put = (fields: Partial<Treatment>) => {
+    const names = Object.keys(fields) as (keyof Treatment)[]
+    edited.put(names.join(' '), `${treatment.name}: ${named(names.join(','))}`, () => fields)
   }
-  const commit = (next = price) => {
-    if (typed === null && next === price) return
-    const same = JSON.stringify(priceOf(next)) === JSON.stringify(treatment.price ?? null)
-    if (same) {
-      setTyped(null)
-      return setPreview(null)
-    }
-    void store({ price: priceOf(next) })
-  }
-  const put = (fields: Fields) => {
-    base.current = Math.max(base.current, treatment.lock_version)
-    void store(fields)
-  }
+  const clashing = edited.edits.filter((edit) => edit.current)
+  const current = clashing[0]?.current as Treatment | undefined
+  const problem = edited.edits.find((edit) => edit.problem && !edit.current)?.problem
   const previewing = preview && 'treatment' in preview && preview.treatment.id === treatment.id
   const errorAt = (pointer: string) =>
-    (problem instanceof ApiProblem ? problem.at(pointer) : undefined) ??
-    (previewing ? previewProblem?.at(`/preview/treatment${pointer}`) : undefined)
+    edited.problemAt(pointer) ?? (previewing ? previewProblem?.at(`/preview/treatment${pointer}`) : undefined)
 
-  const { comparison, rates } = useComparison(treatment, price)
+  const { comparison, rates } = useComparison(doc, price)
   const charge = (
     label: string,
     own: DraftCharge,
     pointer: string,
-    set: (next: DraftCharge) => DraftPrice,
+    set: (old: DraftPrice, next: DraftCharge) => DraftPrice,
     rates: Rate[],
   ) => (
     <ChargeEditor
       label={label}
       charge={own}
-      change={(next) => change(set(next))}
-      commit={(next) => commit(next ? set(next) : price)}
+      change={(next) => change((old) => set(old, next))}
+      commit={(next) => (next ? choose((old) => set(old, next)) : commit())}
       errorAt={(below) => errorAt(`${pointer}${below}`)}
       comparison={comparison}
       rates={rates.map(({ id }) => id)}
@@ -102,30 +80,19 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
   )
   const priced = new Set(price.byMethod.map(({ method }) => method))
   const pay = (kind: DraftPrice['kind']) => {
-    const next = { ...price, kind }
-    change(next)
-    if (kind !== 'apart' || next.charge.amount !== '' || next.charge.kind !== 'unit') commit(next)
+    change((old) => ({ ...old, kind }))
+    if (kind !== 'apart' || price.charge.amount !== '' || price.charge.kind !== 'unit') commit()
   }
   const freeMethods = setup.methods.filter(({ id }) => !price.byMethod.some(({ method }) => method === id))
   return (
     <div className="mb-2 flex flex-col gap-3 bg-paper px-3 py-3">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
-        <Field
-          label="Name, for yourself"
-          width="w-64"
-          value={treatment.name ?? ''}
-          version={treatment.lock_version}
-          pointer="/name"
-          save={(name, version) =>
-            edit(() => call('PATCH', `/api/treatments/${treatment.id}`, { name, lock_version: version }))
-          }
-          read={(current) => (current as Treatment).name ?? ''}
-        />
+        <Field of={edited} at="name" label="Name, for yourself" width="w-64" />
         <div className="flex flex-col gap-1">
           <span className="font-cond text-soft">It is</span>
           <Switch
             label={`${treatment.name} on`}
-            on={treatment.active ?? true}
+            on={doc.active ?? true}
             change={(active) => put({ active })}
           />
         </div>
@@ -135,9 +102,7 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
             className="quiet"
             onClick={() => {
               close()
-              void told(`Removed ${treatment.name}`, () =>
-                call('DELETE', `/api/treatments/${treatment.id}?lock_version=${treatment.lock_version}`),
-              )
+              acts.remove('treatments', treatment, treatment.name ?? '')
             }}
           >
             <Trash2 size={13} aria-hidden /> Remove
@@ -174,7 +139,10 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
                 inputMode="decimal"
                 placeholder="nothing"
                 value={price.plus}
-                onChange={(event) => change({ ...price, plus: event.target.value })}
+                onChange={(event) => {
+                  const plus = event.target.value
+                  change((old) => ({ ...old, plus }))
+                }}
                 onBlur={() => commit()}
                 onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && commit()}
               />
@@ -193,7 +161,7 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
                 'Own price',
                 price.charge,
                 '/price/charge',
-                (next) => ({ ...price, charge: next }),
+                (old, next) => ({ ...old, charge: next }),
                 rates.filter(({ method }) => !priced.has(method)),
               )}
               <label className="flex items-center gap-2">
@@ -201,9 +169,8 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
                   type="checkbox"
                   checked={price.together}
                   onChange={(event) => {
-                    const next = { ...price, together: event.target.checked }
-                    change(next)
-                    commit(next)
+                    const together = event.target.checked
+                    choose((old) => ({ ...old, together }))
                   }}
                 />
                 All its goods count together, not only those of one product
@@ -218,14 +185,12 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
                         type="button"
                         className="quiet px-1"
                         aria-label={`No other price with ${name}`}
-                        onClick={() => {
-                          const next = {
-                            ...price,
-                            byMethod: price.byMethod.filter((other) => other.method !== method),
-                          }
-                          change(next)
-                          commit(next)
-                        }}
+                        onClick={() =>
+                          choose((old) => ({
+                            ...old,
+                            byMethod: old.byMethod.filter((other) => other.method !== method),
+                          }))
+                        }
                       >
                         <X size={13} aria-hidden />
                       </button>
@@ -234,9 +199,9 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
                       name,
                       own,
                       `/price/by_method/${at}/charge`,
-                      (next) => ({
-                        ...price,
-                        byMethod: price.byMethod.map((other) =>
+                      (old, next) => ({
+                        ...old,
+                        byMethod: old.byMethod.map((other) =>
                           other.method === method ? { method, charge: next } : other,
                         ),
                       }),
@@ -252,12 +217,13 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
                     className="field"
                     aria-label="Another price with a method"
                     value=""
-                    onChange={(event) =>
-                      change({
-                        ...price,
-                        byMethod: [...price.byMethod, { method: event.target.value, charge: BLANK_CHARGE }],
-                      })
-                    }
+                    onChange={(event) => {
+                      const method = event.target.value
+                      change((old) => ({
+                        ...old,
+                        byMethod: [...old.byMethod, { method, charge: BLANK_CHARGE }],
+                      }))
+                    }}
                   >
                     <option value="">Another price with …</option>
                     {freeMethods.map(({ id, name }) => (
@@ -273,33 +239,28 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
         </div>
       </Question>
       <Question title="How may it travel?" focused={focus === 'travel'}>
-        <Travel treatment={treatment} put={put} errorAt={errorAt} />
+        <Travel treatment={doc} put={put} errorAt={errorAt} />
       </Question>
       <Question title="Where does all this hold?">
-        <Where of={treatment} put={put} errorAt={errorAt} />
+        <Where of={doc} put={put} errorAt={errorAt} />
       </Question>
-      {conflict && (
+      {current && (
         <Conflict
-          mine={() => waiting && void store(waiting, conflict.lock_version)}
-          theirs={() => {
-            setTyped(null)
-            setProblem(null)
-            setPreview(null)
-            base.current = conflict.lock_version
-          }}
+          mine={() => clashing.forEach(({ key }) => edited.again(key))}
+          theirs={() => clashing.forEach(({ key }) => edited.drop(key))}
         >
           <p>
-            Changed elsewhere meanwhile. There now: {treatmentSentence(conflict, formats, setup)}. What you
+            Changed elsewhere meanwhile. There now: {treatmentSentence(current, formats, setup)}. What you
             typed is still here.
           </p>
         </Conflict>
       )}
-      {problem && !conflict && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
+      {problem && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
         <FieldError>{problem.message}</FieldError>
       )}
       <p className="border-t border-hair pt-2">
         <span className="font-cond text-soft">Read back: </span>
-        {treatmentSentence({ ...treatment, price: priceOf(price) }, formats, setup)}
+        {treatmentSentence(doc, formats, setup)}
       </p>
     </div>
   )
@@ -340,7 +301,7 @@ function Travel({
   errorAt,
 }: {
   treatment: Treatment
-  put: (fields: Fields) => void
+  put: (fields: Partial<Treatment>) => void
   errorAt: (pointer: string) => string | undefined
 }) {
   const { setup } = useWorkshop()

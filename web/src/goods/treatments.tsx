@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { call, type Schemas, type Treatment } from '../api/client'
 import { awake, useWorkshop } from '../api/setup'
-import { moved, useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
 import { AddByName } from '../ui/add-by-name'
 import { counted, formatsOf } from '../ui/format'
 import { useFindingsAbout } from '../findings/about'
@@ -21,7 +21,7 @@ const SCOPES = [
 
 /** Every treatment of the shop, so that nobody has to remember which product is an exception. */
 export function Treatments() {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const { hash } = useLocation()
   const navigate = useNavigate()
   const [scope, setScope] = useState<(typeof SCOPES)[number][0]>('all')
@@ -78,12 +78,12 @@ export function Treatments() {
         </p>
       )}
       <AddByName
+        kind="treatments"
         what="treatment"
         inputId="new-treatment"
-        add={async (name) => {
-          const made = await edit(() => call<Treatment>('POST', '/api/treatments', { name }))
+        added={(made) => {
           setScope('all')
-          open(made.id)
+          open(made.id!)
         }}
       />
     </div>
@@ -100,15 +100,11 @@ interface RowProps {
 
 function Row({ treatment, reach, open, focus, toggle }: RowProps) {
   const { setup } = useWorkshop()
-  const told = useTold()
+  const acts = useActs()
   const formats = formatsOf(setup.store!)
   const findings = awake(useFindingsAbout('goods')).filter(({ setting }) => setting?.id === treatment.id)
   const index = setup.treatments.findIndex(({ id }) => id === treatment.id)
   const classes = setup.classes.filter(({ id }) => treatment.classes.includes(id))
-  const move = (by: number) => {
-    const order = moved(setup.treatments, index, by)
-    if (order) void told('', () => call('PUT', '/api/treatments/order', { ids: order.map(({ id }) => id) }))
-  }
   const pays = paysSentence(treatment, formats, setup)
   const travels = travelSentence(treatment, setup)
   const limits = limitsSentence(treatment, setup)
@@ -182,7 +178,12 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
           })}
         </div>
         <span className="flex">
-          <Movers name={treatment.name} at={index} of={setup.treatments.length} move={move} />
+          <Movers
+            name={treatment.name}
+            at={index}
+            of={setup.treatments.length}
+            move={(by) => acts.move('treatments', treatment.id!, treatment.name ?? '', by)}
+          />
         </span>
       </div>
       {open && <TreatmentEditor treatment={treatment} focus={focus} close={toggle} />}

@@ -75,7 +75,6 @@ const FIELDS: Record<string, string> = {
   tare: 'empty weight',
   up_to: 'most weight',
   size: 'size',
-  packing: 'packing',
   basis: 'what counts as order value',
   tags_add: 'tags added',
   tags_remove: 'tags removed',
@@ -94,7 +93,8 @@ function plural(kind: Change['kind']): string {
   return /(class|box)$/.test(kind) ? `${KINDS[kind]}es` : `${KINDS[kind]}s`
 }
 
-function named(fields: string): string {
+/** Fields of a thing, in words. */
+export function named(fields: string): string {
   return fields
     .split(',')
     .filter(Boolean)
@@ -128,7 +128,7 @@ export function sentenceOfChange(change: Change): string {
           ? 'schedules read from CSV'
           : `${counted(Number(change.names.count ?? 0), 'product')} read from CSV`
     case 'update': {
-      if (change.kind === 'finding') return to === 'true' ? 'woke a finding' : 'put a finding to sleep'
+      if (change.kind === 'finding') return to === 'true' ? 'woke a finding' : 'snoozed a finding'
       if (fields === 'active') return `switched ${subject(change)} ${to === 'true' ? 'on' : 'off'}`
       const what = named(fields)
       const span =

@@ -1,8 +1,9 @@
-import { call, type Method } from '../api/client'
+import type { Method } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useTold } from '../board/edits'
+import { useEdited } from '../edits/edited'
 import { Field } from '../ui/field'
 import { weekdayName } from '../ui/moment'
+import { Table } from '../ui/table'
 
 type Delivery = NonNullable<Method['delivery']>
 
@@ -20,26 +21,25 @@ export function DeliveryTimes() {
         Counted in business days from the day on which goods leave: the same day until just before the cutoff,
         else the next collection day. Public holidays are the shop’s.
       </p>
-      <div className="overflow-x-auto">
-        <table className="w-full border-collapse">
-          <thead>
-            <tr className="text-left font-cond text-soft">
-              <th className="py-1 font-medium">Method</th>
-              <th className="font-medium">Days on the way</th>
-              <th className="font-medium">Cutoff</th>
-              <th className="font-medium">Goods leave on</th>
-              <th className="font-medium">After the cutoff</th>
-              <th className="font-medium">Offered from</th>
-              <th className="font-medium">until</th>
-            </tr>
-          </thead>
-          <tbody>
-            {setup.methods.map((method) => (
-              <Row key={method.id} method={method} />
-            ))}
-          </tbody>
-        </table>
-      </div>
+
+      <Table>
+        <thead>
+          <tr className="text-left font-cond text-soft">
+            <th className="py-1 font-medium">Method</th>
+            <th className="font-medium">Days on the way</th>
+            <th className="font-medium">Cutoff</th>
+            <th className="font-medium">Goods leave on</th>
+            <th className="font-medium">After the cutoff</th>
+            <th className="font-medium">Offered from</th>
+            <th className="font-medium">until</th>
+          </tr>
+        </thead>
+        <tbody>
+          {setup.methods.map((method) => (
+            <Row key={method.id} method={method} />
+          ))}
+        </tbody>
+      </Table>
     </section>
   )
 }
@@ -50,32 +50,39 @@ function daysOf(text: string): Partial<Delivery> {
   return text.trim() ? { least: least!, most: most ?? least! } : {}
 }
 
+const shown = ({ delivery }: Method) =>
+  delivery?.least === undefined
+    ? ''
+    : delivery.least === delivery.most
+      ? `${delivery.least}`
+      : `${delivery.least}–${delivery.most}`
+
+/** A method with something else about its delivery; without what is left empty, and with none where nothing is left. */
+function delivering(
+  method: Method,
+  change: { [F in keyof Delivery]?: Delivery[F] | undefined },
+): Partial<Method> {
+  const next = Object.fromEntries(
+    Object.entries({ ...method.delivery, ...change }).filter(([, value]) => value !== undefined),
+  )
+  return { delivery: Object.keys(next).length ? next : null }
+}
+
 function Row({ method }: { method: Method }) {
-  const { edit } = useWorkshop()
-  const told = useTold()
-  const delivery = method.delivery ?? {}
-  const patch = (next: Delivery, version = method.lock_version) =>
-    call('PATCH', `/api/methods/${method.id}`, {
-      delivery: Object.keys(next).length ? next : null,
-      lock_version: version,
-    })
-  const shown = (from: Delivery) =>
-    from.least === undefined ? '' : from.least === from.most ? `${from.least}` : `${from.least}–${from.most}`
+  const edited = useEdited('methods', method)
+  const delivery = edited.doc.delivery ?? {}
   const time = (field: 'cutoff' | 'from' | 'until', label: string) => (
     <Field
+      of={edited}
+      at={`delivery ${field}`}
       label={`${label} of ${method.name}`}
       hideLabel
       cell
       width="w-16"
       placeholder="–"
-      value={delivery[field] ?? ''}
-      version={method.lock_version}
       pointer={`/delivery/${field}`}
-      save={(typed, version) => {
-        const { [field]: _, ...rest } = delivery
-        return edit(() => patch(typed.trim() ? { ...rest, [field]: typed.trim() } : rest, version))
-      }}
-      read={(current) => (current as Method).delivery?.[field] ?? ''}
+      value={(doc) => doc.delivery?.[field] ?? ''}
+      write={(text, doc) => delivering(doc, { [field]: text.trim() || undefined })}
     />
   )
   return (
@@ -83,19 +90,16 @@ function Row({ method }: { method: Method }) {
       <td className="py-1.5">{method.name}</td>
       <td>
         <Field
+          of={edited}
+          at="delivery days"
           label={`Days on the way of ${method.name}`}
           hideLabel
           cell
           width="w-16"
           placeholder="not said"
-          value={shown(delivery)}
-          version={method.lock_version}
           pointer="/delivery"
-          save={(typed, version) => {
-            const { least: _, most: __, ...rest } = delivery
-            return edit(() => patch({ ...rest, ...daysOf(typed) }, version))
-          }}
-          read={(current) => shown((current as Method).delivery ?? {})}
+          value={shown}
+          write={(text, doc) => delivering(doc, { least: undefined, most: undefined, ...daysOf(text) })}
         />
       </td>
       <td>{time('cutoff', 'Cutoff')}</td>
@@ -107,14 +111,18 @@ function Row({ method }: { method: Method }) {
               <input
                 type="checkbox"
                 aria-label={`${method.name} leaves on ${weekdayName(day)}`}
-                className="m-1.5"
+                className="m-2"
                 checked={(delivery.collection_days ?? WEEK).includes(day)}
                 onChange={(event) => {
-                  const days = delivery.collection_days ?? WEEK
-                  const next = event.target.checked
-                    ? [...days, day].sort()
-                    : days.filter((one) => one !== day)
-                  void told('', () => patch({ ...delivery, collection_days: next }))
+                  const leaves = event.target.checked
+                  edited.put(
+                    `delivery leaves ${day}`,
+                    `${method.name} leaves on ${weekdayName(day)}`,
+                    (doc) => {
+                      const others = (doc.delivery?.collection_days ?? WEEK).filter((one) => one !== day)
+                      return delivering(doc, { collection_days: leaves ? [...others, day].sort() : others })
+                    },
+                  )
                 }}
               />
             </label>
@@ -129,8 +137,10 @@ function Row({ method }: { method: Method }) {
             checked={delivery.hide ?? false}
             disabled={!delivery.cutoff}
             onChange={(event) => {
-              const { hide: _, ...rest } = delivery
-              void told('', () => patch(event.target.checked ? { ...rest, hide: true } : rest))
+              const hide = event.target.checked || undefined
+              edited.put('delivery hide', `Hide ${method.name} after the cutoff`, (doc) =>
+                delivering(doc, { hide }),
+              )
             }}
           />
           hidden

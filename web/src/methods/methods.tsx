@@ -1,15 +1,17 @@
-import { Copy, Trash2 } from 'lucide-react'
+import { Copy } from 'lucide-react'
 import { useEffect } from 'react'
 import { useLocation } from 'react-router'
-import { call, type Method } from '../api/client'
+import type { Method } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { moved, useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
 import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { DeliveryTimes } from './delivery'
-import { Movers } from '../ui/row-buttons'
+import { Movers, Remover } from '../ui/row-buttons'
+import { Table } from '../ui/table'
 
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
@@ -29,8 +31,6 @@ export function Methods() {
     if (id) document.getElementById(`method-${id}-name`)?.focus()
   }, [hash])
 
-  const told = useTold()
-
   return (
     <div className="px-4 pt-3 pb-10">
       <h1 className="text-2xl">Methods</h1>
@@ -38,7 +38,7 @@ export function Methods() {
         What shoppers choose from, in every zone. Prices stand on the Board, zone by zone.
       </p>
       {setup.methods.length > 0 && (
-        <table className="w-full border-collapse">
+        <Table>
           <thead>
             <tr className="text-left align-bottom font-cond text-soft">
               {COLUMNS.map(({ field, label, hint }) => (
@@ -57,53 +57,38 @@ export function Methods() {
           </thead>
           <tbody>
             {setup.methods.map((method, index) => (
-              <Row key={method.id} method={method} index={index} told={told} />
+              <Row key={method.id} method={method} index={index} />
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       {setup.methods.length === 0 && <p className="border-t border-hair py-3">There are no methods yet.</p>}
-      <AddMethod />
+      <AddByName kind="methods" what="method" inputId="new-method" />
       <DeliveryTimes />
     </div>
   )
 }
 
-interface RowProps {
-  method: Method
-  index: number
-  told: (what: string, request: () => Promise<unknown>) => Promise<void>
-}
-
-function Row({ method, index, told }: RowProps) {
-  const { setup, edit } = useWorkshop()
+function Row({ method, index }: { method: Method; index: number }) {
+  const { setup } = useWorkshop()
+  const acts = useActs()
+  const edited = useEdited('methods', method)
+  const { doc } = edited
+  const name = method.name ?? ''
   const rates = setup.rates.filter((rate) => rate.method === method.id).length
-  const patch = (body: object, version = method.lock_version) =>
-    call('PATCH', `/api/methods/${method.id}`, { ...body, lock_version: version })
-  const move = (by: number) => {
-    const order = moved(setup.methods, index, by)
-    if (order) void told('', () => call('PUT', '/api/methods/order', { ids: order.map(({ id }) => id) }))
-  }
-  const remove = () =>
-    void told(`Removed ${method.name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`, () =>
-      call('DELETE', `/api/methods/${method.id}?lock_version=${method.lock_version}`),
-    )
   return (
     <tr className="border-t border-hair align-top">
       {COLUMNS.map(({ field, label, width }) => (
         <td key={field} className="py-1 pr-3">
           <Field
-            label={`${label} of ${method.name}`}
+            of={edited}
+            at={field}
+            label={`${label} of ${name}`}
             hideLabel
             cell
             inputId={`method-${method.id}-${field}`}
             width={width}
             placeholder={field === 'private_name' || field === 'promise' ? 'none' : ''}
-            value={method[field] ?? ''}
-            version={method.lock_version}
-            pointer={`/${field}`}
-            save={(typed, version) => edit(() => patch({ [field]: typed }, version))}
-            read={(current) => (current as Method)[field] ?? ''}
           />
         </td>
       ))}
@@ -111,65 +96,62 @@ function Row({ method, index, told }: RowProps) {
         <select
           className="field"
           aria-label={`How ${method.name} reaches the shopper`}
-          value={method.kind ?? 'delivery'}
-          onChange={(event) => void told('', () => patch({ kind: event.target.value }))}
+          value={doc.kind ?? 'delivery'}
+          onChange={(event) => {
+            const kind = event.target.value as Method['kind']
+            edited.put('kind', `How ${name} reaches the shopper`, () => ({ kind }))
+          }}
         >
           <option value="delivery">delivered</option>
           <option value="collection">collected</option>
         </select>
-        {method.kind === 'collection' &&
+        {doc.kind === 'collection' &&
           (['address', 'hours'] as const).map((field) => (
             <Field
               key={field}
-              label={`${field === 'address' ? 'Collected at' : 'Hours'}: ${method.name}`}
+              of={edited}
+              at={field}
+              label={`${field === 'address' ? 'Collected at' : 'Hours'}: ${name}`}
               hideLabel
               cell
               width="w-44"
               placeholder={field === 'address' ? 'where' : 'when it is open'}
-              value={method[field] ?? ''}
-              version={method.lock_version}
-              pointer={`/${field}`}
-              save={(typed, version) => edit(() => patch({ [field]: typed }, version))}
-              read={(current) => (current as Method)[field] ?? ''}
             />
           ))}
       </td>
       <td className="py-1">
         <Switch
-          label={`${method.name} everywhere`}
-          on={method.active ?? true}
-          change={(active) => void told('', () => patch({ active }))}
+          label={`${name} everywhere`}
+          on={doc.active ?? true}
+          change={(active) => edited.put('active', `${name} everywhere`, () => ({ active }))}
         />
       </td>
       <td className="py-1 text-right whitespace-nowrap text-soft">
         {rates ? `in ${counted(rates, 'zone')}` : 'in no zone yet'}{' '}
-        <Movers name={method.name} at={index} of={setup.methods.length} move={move} />
+        <Movers
+          name={name}
+          at={index}
+          of={setup.methods.length}
+          move={(by) => acts.move('methods', method.id, name, by)}
+        />
         <button
           type="button"
           className="quiet"
-          aria-label={`Duplicate ${method.name}`}
+          aria-label={`Duplicate ${name}`}
           title="Duplicate it, without its rates"
-          onClick={() =>
-            void told(`Duplicated ${method.name}`, () => call('POST', `/api/methods/${method.id}/copy`, {}))
-          }
+          onClick={() => acts.duplicate('methods', method.id, name)}
         >
           <Copy size={14} aria-hidden />
         </button>
-        <button
-          type="button"
-          className="quiet"
-          aria-label={`Remove ${method.name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`}
-          onClick={remove}
-        >
-          <Trash2 size={14} aria-hidden />
-        </button>
+        <Remover
+          name={`${name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`}
+          remove={() =>
+            acts.remove('methods', method, name, {
+              said: `Removed ${name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`,
+            })
+          }
+        />
       </td>
     </tr>
   )
-}
-
-function AddMethod() {
-  const { edit } = useWorkshop()
-  const add = (name: string) => edit(() => call('POST', '/api/methods', { name }))
-  return <AddByName what="method" inputId="new-method" add={add} />
 }

@@ -4,6 +4,7 @@ import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { formatsOf } from '../ui/format'
 import { namesOf } from './words'
+import { Table } from '../ui/table'
 
 /** What is left of the margin on the bench cart, as it is and at the threshold. */
 export function MarginsTable({ offer }: { offer: Offer }) {
@@ -31,7 +32,7 @@ export function MarginsTable({ offer }: { offer: Offer }) {
           What these cost you is not known, so neither is the margin: {data.unknown.join(', ')}.
         </p>
       )}
-      <table className="w-full max-w-3xl border-collapse text-right">
+      <Table className="w-full max-w-3xl text-right">
         <thead>
           <tr className="font-cond text-soft">
             <th className="py-1 text-left font-medium">Cart</th>
@@ -60,7 +61,7 @@ export function MarginsTable({ offer }: { offer: Offer }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {data.rows
         .filter((row) => row.at === 'threshold' && row.margin !== null && row.cost !== null)
         .map((row) => (

@@ -14,7 +14,6 @@ import { ThresholdEditor } from './threshold-editor'
 import { offerSentence } from './words'
 import { Where } from '../ui/where'
 
-type Fields = Schemas['OfferFields']
 type Effect = Schemas['Effect']
 
 const EFFECTS: [Effect['kind'], string][] = [
@@ -36,7 +35,7 @@ export function OfferEditor({
 }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store!)
-  const draft = useDraft<Fields, Offer>(offer, '/api/offers', 'offer')
+  const draft = useDraft('offers', offer)
   const { doc, change, commit, put, errorAt } = draft
   const check = (field: 'own_prices' | 'hides_paid' | 'combines' | 'paying_count', label: string) => (
     <label className="flex items-baseline gap-2">
@@ -50,16 +49,12 @@ export function OfferEditor({
   )
   return (
     <EditorFrame
+      kind="offers"
       item={offer}
-      path="/api/offers"
-      put={put}
+      draft={draft}
       close={close}
       opened={opened}
-      sentence={offerSentence(doc, setup, formats)}
-      current={draft.current ? offerSentence(draft.current, setup, formats) : null}
-      useMine={draft.useMine}
-      drop={draft.drop}
-      problem={draft.problem}
+      sentence={(shown) => offerSentence(shown, setup, formats)}
     >
       <Question title="What does it give?">
         <EffectEditor
@@ -217,7 +212,7 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
   )
 }
 
-function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Partial<Fields>>) {
+function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Partial<Partial<Offer>>>) {
   const { setup } = useWorkshop()
   const groups = doc.groups
   const kind = groups?.only ? 'only' : groups?.except ? 'except' : 'all'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { call, type Bench, type Offer } from '../api/client'
+import { type Bench, type Offer } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
 import { SecondBench } from '../bench/second'
@@ -12,7 +12,7 @@ import { offerSentence, standWords } from './words'
 
 /** Every offer as a sentence, with how it stands with the bench cart. */
 export function OfferList() {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   const formats = formatsOf(setup.store!)
   const { opened, open } = useOpened('/offers', 'offer')
@@ -33,7 +33,7 @@ export function OfferList() {
       </p>
       <PolicyList
         label="Offers"
-        path="/api/offers"
+        kind="offers"
         items={setup.offers}
         opened={opened}
         open={open}
@@ -50,14 +50,11 @@ export function OfferList() {
         </p>
       )}
       <AddByName
+        kind="offers"
         what="offer"
         inputId="new-offer"
-        add={async (name) => {
-          const made = await edit(() =>
-            call<Offer>('POST', '/api/offers', { name, active: false, effect: { kind: 'free' } }),
-          )
-          open(made.id)
-        }}
+        draft={(name) => ({ name, active: false, effect: { kind: 'free' } })}
+        added={(made) => open(made.id!)}
       />
     </div>
   )

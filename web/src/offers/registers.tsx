@@ -1,7 +1,7 @@
-import { Trash2 } from 'lucide-react'
-import { call, type Coupon, type Group } from '../api/client'
+import type { Coupon, Group } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { moved, useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
 import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted } from '../ui/format'
@@ -22,7 +22,7 @@ function useUses() {
 
 /** The customer groups and coupons that offers and rules can name. */
 export function Registers() {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   return (
     <div className="grid max-w-5xl gap-8 pb-8 xl:grid-cols-[2fr_3fr]">
       <section aria-label="Customer groups">
@@ -34,11 +34,7 @@ export function Registers() {
           ))}
         </ul>
         {setup.groups.length === 0 && <p className="border-t border-hair py-2">There are none yet.</p>}
-        <AddByName
-          what="customer group"
-          inputId="new-group"
-          add={(name) => edit(() => call('POST', '/api/groups', { name }))}
-        />
+        <AddByName kind="groups" what="customer group" inputId="new-group" />
       </section>
       <section aria-label="Coupons">
         <h2 className="text-lg">Coupons</h2>
@@ -51,59 +47,42 @@ export function Registers() {
           ))}
         </ul>
         {setup.coupons.length === 0 && <p className="border-t border-hair py-2">There are none yet.</p>}
-        <AddByName
-          what="coupon"
-          inputId="new-coupon"
-          add={(code) => edit(() => call('POST', '/api/coupons', { code }))}
-        />
+        <AddByName kind="coupons" what="coupon" inputId="new-coupon" draft={(code) => ({ code })} />
       </section>
     </div>
   )
 }
 
 function GroupRow({ group, at }: { group: Group; at: number }) {
-  const { setup, edit } = useWorkshop()
-  const told = useTold()
+  const { setup } = useWorkshop()
+  const acts = useActs()
   const uses = useUses()
-  const move = (by: number) => {
-    const order = moved(setup.groups, at, by)
-    if (order) void told('', () => call('PUT', '/api/groups/order', { ids: order.map(({ id }) => id) }))
-  }
   return (
     <li className="flex items-start gap-2 border-t border-hair py-1">
       <Field
+        of={useEdited('groups', group)}
+        at="name"
         label={`Name of ${group.name}`}
         hideLabel
         cell
         width="w-40"
-        value={group.name ?? ''}
-        version={group.lock_version}
-        pointer="/name"
-        save={(name, version) =>
-          edit(() => call('PATCH', `/api/groups/${group.id}`, { name, lock_version: version }))
-        }
-        read={(current) => (current as Group).name ?? ''}
       />
       <span className="flex-1 pt-1.5 text-soft">{uses(group.id)}</span>
-      <Movers name={group.name} at={at} of={setup.groups.length} move={move} />
-      <Remover
+      <Movers
         name={group.name}
-        remove={() =>
-          told(`Removed ${group.name}`, () =>
-            call('DELETE', `/api/groups/${group.id}?lock_version=${group.lock_version}`),
-          )
-        }
+        at={at}
+        of={setup.groups.length}
+        move={(by) => acts.move('groups', group.id, group.name, by)}
       />
+      <Remover name={group.name} remove={() => acts.remove('groups', group, group.name)} />
     </li>
   )
 }
 
 function CouponRow({ coupon }: { coupon: Coupon }) {
-  const { edit } = useWorkshop()
-  const told = useTold()
+  const acts = useActs()
   const uses = useUses()
-  const patch = (fields: object, version = coupon.lock_version) =>
-    call('PATCH', `/api/coupons/${coupon.id}`, { ...fields, lock_version: version })
+  const edited = useEdited('coupons', coupon)
   const field = (
     name: 'code' | 'note' | 'starts' | 'ends',
     label: string,
@@ -111,16 +90,13 @@ function CouponRow({ coupon }: { coupon: Coupon }) {
     placeholder = '',
   ) => (
     <Field
+      of={edited}
+      at={name}
       label={`${label} of ${coupon.code}`}
       hideLabel
       cell
       width={width}
       placeholder={placeholder}
-      value={coupon[name] ?? ''}
-      version={coupon.lock_version}
-      pointer={`/${name}`}
-      save={(typed, version) => edit(() => patch({ [name]: typed }, version))}
-      read={(current) => (current as Coupon)[name] ?? ''}
     />
   )
   return (
@@ -130,21 +106,12 @@ function CouponRow({ coupon }: { coupon: Coupon }) {
         {field('note', 'Note', 'w-56', 'a note for yourself')}
         <Switch
           label={`${coupon.code} on`}
-          on={coupon.active ?? true}
-          change={(active) => void told('', () => patch({ active }))}
+          on={edited.doc.active ?? true}
+          change={(active) => edited.put('active', `${coupon.code} on`, () => ({ active }))}
         />
-        <button
-          type="button"
-          className="quiet ml-auto px-1"
-          aria-label={`Remove ${coupon.code}`}
-          onClick={() =>
-            void told(`Removed ${coupon.code}`, () =>
-              call('DELETE', `/api/coupons/${coupon.id}?lock_version=${coupon.lock_version}`),
-            )
-          }
-        >
-          <Trash2 size={13} aria-hidden />
-        </button>
+        <span className="ml-auto">
+          <Remover name={coupon.code} remove={() => acts.remove('coupons', coupon, coupon.code)} />
+        </span>
       </span>
       <span className="flex flex-wrap items-center gap-2 text-soft">
         taken from {field('starts', 'Start', 'w-40', 'now, or 2027-05-01T09:00')} until

@@ -1,33 +1,37 @@
-import { useState } from 'react'
-import { toast } from 'sonner'
-import { ApiProblem, call } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { toast } from '../ui/toast'
+import { ApiProblem } from '../api/client'
+import { useEditedStore } from '../edits/edited'
 import { FieldError } from '../ui/field'
 import { Switch } from '../ui/switch'
 
 /** Which shops' pages may ask for mileposts, and the one tag that shows them there. */
 export function ShopPages() {
-  const { setup, edit } = useWorkshop()
-  const store = setup.store!
-  const storefront = store.storefront ?? { open: false, origins: [] }
-  const [typed, setTyped] = useState<string | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  const text = typed ?? storefront.origins.join('\n')
-  const origins = text
-    .split(/[\s,]+/)
-    .map((line) => line.trim())
-    .filter(Boolean)
-  const save = async (open: boolean) => {
-    try {
-      await edit(() =>
-        call('PATCH', '/api/store', { storefront: { open, origins }, lock_version: store.lock_version }),
-      )
-      setTyped(null)
-      setProblem(null)
-    } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.summary : (error as Error).message)
-    }
+  const edited = useEditedStore()
+  const closed = { open: false, origins: [] as string[] }
+  const edit = edited.at('origins')
+  const text = (edit?.typed as string | undefined) ?? (edited.stored.storefront?.origins ?? []).join('\n')
+  const { open } = edited.doc.storefront ?? closed
+  const problem =
+    edit?.problem && (edit.problem instanceof ApiProblem ? edit.problem.summary : edit.problem.message)
+  const type = (typed: string) => {
+    const origins = typed
+      .split(/[\s,]+/)
+      .map((line) => line.trim())
+      .filter(Boolean)
+    edited.change(
+      'origins',
+      'Shops that may ask',
+      ({ storefront }) => ({ storefront: { ...closed, ...storefront, origins } }),
+      { typed, read: ({ storefront }) => storefront?.origins },
+    )
   }
+  const turn = (open: boolean) =>
+    edited.put(
+      'open',
+      'Shops’ pages may ask',
+      ({ storefront }) => ({ storefront: { ...closed, ...storefront, open } }),
+      { read: ({ storefront }) => storefront?.open },
+    )
   const tag = `<script src="${location.origin}/embed/milepost.js" data-page="cart" data-cart='{"lines":[]}'></script>`
   return (
     <div className="flex max-w-3xl flex-col gap-4 pb-8">
@@ -48,16 +52,13 @@ export function ShopPages() {
           spellCheck={false}
           aria-invalid={problem ? true : undefined}
           value={text}
-          onChange={(event) => {
-            setTyped(event.target.value)
-            setProblem(null)
-          }}
-          onBlur={() => typed !== null && void save(storefront.open)}
+          onChange={(event) => type(event.target.value)}
+          onBlur={() => edited.commit('origins')}
         />
         {problem && <FieldError>{problem}</FieldError>}
         <span className="flex items-center gap-3">
           <span className="font-cond text-soft">Their pages may ask</span>
-          <Switch label="Shops’ pages may ask" on={storefront.open} change={(open) => void save(open)} />
+          <Switch label="Shops’ pages may ask" on={open} change={turn} />
         </span>
       </section>
       <section className="flex flex-col gap-1">

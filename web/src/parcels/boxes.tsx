@@ -1,13 +1,15 @@
-import { useState, type FormEvent } from 'react'
-import { ApiProblem, call, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { moved, useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
+import { useEdited } from '../edits/edited'
+import { useMade } from '../edits/made'
 import { Field, FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { Part } from '../ui/part'
 import { Switch } from '../ui/switch'
 import { TableCsv } from '../ui/table-csv'
 import { Movers, Remover } from '../ui/row-buttons'
+import { Table } from '../ui/table'
 
 type Box = Schemas['Box']
 type Side = 'length' | 'width' | 'height'
@@ -25,30 +27,30 @@ export function Boxes() {
         boxes, then the least billable weight, then the fewest parcels. Goods in a carton of their own stay in
         it. {!used && 'Nothing is packed into boxes yet: say so with the shop’s parcels, or with a rate.'}
       </p>
-      <div className="overflow-x-auto">
-        <table className="w-full border-collapse">
-          <thead>
-            <tr className="text-left align-bottom font-cond text-soft">
-              <th className="py-1 font-medium">Box</th>
-              <th className="font-medium">Inside, {setup.store!.length_unit}</th>
-              <th className="font-medium">Padding</th>
-              <th className="font-medium">Outside, if larger</th>
-              <th className="font-medium">Weighs</th>
-              <th className="font-medium">Up to, in all</th>
-              <th className="font-medium">Costs</th>
-              <th className="font-medium">In use</th>
-              <th>
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {setup.boxes.map((box, at) => (
-              <Row key={box.id} box={box} at={at} />
-            ))}
-          </tbody>
-        </table>
-      </div>
+
+      <Table>
+        <thead>
+          <tr className="text-left align-bottom font-cond text-soft">
+            <th className="py-1 font-medium">Box</th>
+            <th className="font-medium">Inside, {setup.store!.length_unit}</th>
+            <th className="font-medium">Padding</th>
+            <th className="font-medium">Outside, if larger</th>
+            <th className="font-medium">Weighs</th>
+            <th className="font-medium">Up to, in all</th>
+            <th className="font-medium">Costs</th>
+            <th className="font-medium">In use</th>
+            <th>
+              <span className="sr-only">Actions</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {setup.boxes.map((box, at) => (
+            <Row key={box.id} box={box} at={at} />
+          ))}
+        </tbody>
+      </Table>
+
       {setup.boxes.length === 0 && <p className="border-t border-hair py-3">There are no boxes yet.</p>}
       <AddBox />
       <Part title="Boxes as CSV" open={false}>
@@ -71,14 +73,21 @@ const bare = (text: string | null | undefined, unit: string) =>
 const withUnit = (text: string, unit: string) =>
   /^[\d.]+$/.test(text.trim()) ? `${text.trim()} ${unit}` : text.trim()
 
+/** A box's inside or outside with another side. Sides of the outside that are not said are those of the inside. */
+function withSide(box: Box, name: 'size' | 'outer', side: Side, text: string): Box['outer'] {
+  const next = { ...(box[name] ?? { length: '', width: '', height: '' }), [side]: text }
+  if (name === 'size') return next
+  const said = Object.entries(next).filter(([, one]) => one)
+  return said.length ? { ...box.size!, ...Object.fromEntries(said) } : null
+}
+
 function Row({ box, at }: { box: Box; at: number }) {
-  const { setup, edit } = useWorkshop()
-  const told = useTold()
+  const { setup } = useWorkshop()
+  const acts = useActs()
+  const edited = useEdited('boxes', box)
   const { symbol } = formatsOf(setup.store!)
   const length = setup.store!.length_unit!
   const weight = setup.store!.weight_unit!
-  const patch = (fields: object, version = box.lock_version) =>
-    call('PATCH', `/api/boxes/${box.id}`, { ...fields, lock_version: version })
   const field = (
     name: 'name' | 'padding' | 'tare' | 'up_to' | 'cost',
     label: string,
@@ -87,18 +96,15 @@ function Row({ box, at }: { box: Box; at: number }) {
     placeholder = '',
   ) => (
     <Field
+      of={edited}
+      at={name}
       label={`${label} of ${box.name}`}
       hideLabel
       cell
       width={width}
       placeholder={placeholder}
-      value={unit ? bare(box[name], unit) : (box[name] ?? '')}
-      version={box.lock_version}
-      pointer={`/${name}`}
-      save={(typed, version) =>
-        edit(() => patch({ [name]: (unit ? withUnit(typed, unit) : typed) || null }, version))
-      }
-      read={(current) => (current as Box)[name] ?? ''}
+      value={(doc) => (unit ? bare(doc[name], unit) : (doc[name] ?? ''))}
+      write={(text) => ({ [name]: (unit ? withUnit(text, unit) : text) || null })}
     />
   )
   const sides = (name: 'size' | 'outer') => (
@@ -106,35 +112,21 @@ function Row({ box, at }: { box: Box; at: number }) {
       {SIDES.map((side) => (
         <Field
           key={side}
+          of={edited}
+          at={`${name} ${side}`}
           label={`${name === 'outer' ? 'Outer ' : ''}${side} of ${box.name}`}
           hideLabel
           cell
           width="w-12"
           placeholder={name === 'outer' ? '–' : ''}
-          value={bare(box[name]?.[side], length)}
-          version={box.lock_version}
           pointer={`/${name}/${side}`}
-          save={(typed, version) => {
-            const next = {
-              ...(box[name] ?? { length: '', width: '', height: '' }),
-              [side]: withUnit(typed, length),
-            }
-            const empty = name === 'outer' && Object.values(next).every((text) => !text)
-            const whole = {
-              ...box.size!,
-              ...Object.fromEntries(Object.entries(next).filter(([, text]) => text)),
-            }
-            return edit(() => patch({ [name]: empty ? null : name === 'outer' ? whole : next }, version))
-          }}
-          read={(current) => (current as Box)[name]?.[side] ?? ''}
+          group={name}
+          value={(doc) => bare(doc[name]?.[side], length)}
+          write={(text, doc) => ({ [name]: withSide(doc, name, side, withUnit(text, length)) })}
         />
       ))}
     </span>
   )
-  const move = (by: number) => {
-    const order = moved(setup.boxes, at, by)
-    if (order) void told('', () => call('PUT', '/api/boxes/order', { ids: order.map(({ id }) => id) }))
-  }
   return (
     <tr className="border-t border-hair align-top">
       <td className="py-1">{field('name', 'Name', 'w-36')}</td>
@@ -147,46 +139,41 @@ function Row({ box, at }: { box: Box; at: number }) {
       <td className="py-1">
         <Switch
           label={`${box.name} in use`}
-          on={box.active ?? true}
-          change={(active) => void told('', () => patch({ active }))}
+          on={edited.doc.active ?? true}
+          change={(active) => edited.put('active', `${box.name} in use`, () => ({ active }))}
         />
       </td>
       <td className="py-1 whitespace-nowrap">
-        <Movers name={box.name} at={at} of={setup.boxes.length} move={move} />
-        <Remover
+        <Movers
           name={box.name}
-          remove={() =>
-            told(`Removed ${box.name}`, () =>
-              call('DELETE', `/api/boxes/${box.id}?lock_version=${box.lock_version}`),
-            )
-          }
+          at={at}
+          of={setup.boxes.length}
+          move={(by) => acts.move('boxes', box.id!, box.name, by)}
         />
+        <Remover name={box.name} remove={() => acts.remove('boxes', box, box.name)} />
       </td>
     </tr>
   )
 }
 
+const BLANK = { name: '', length: '', width: '', height: '' }
+
 function AddBox() {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const unit = setup.store!.length_unit!
-  const [typed, setTyped] = useState({ name: '', length: '', width: '', height: '' })
-  const [problem, setProblem] = useState<string | null>(null)
-  const submit = async (event: FormEvent) => {
-    event.preventDefault()
-    const { name, ...sides } = typed
-    const size = Object.fromEntries(Object.entries(sides).map(([side, text]) => [side, withUnit(text, unit)]))
-    try {
-      await edit(() => call('POST', '/api/boxes', { name, size }))
-      setTyped({ name: '', length: '', width: '', height: '' })
-      setProblem(null)
-    } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.summary : (error as Error).message)
-    }
-  }
+  const made = useMade('boxes', 'New box', BLANK, ({ name, ...sides }) => ({
+    name,
+    size: Object.fromEntries(
+      Object.entries(sides).map(([side, text]) => [side, withUnit(text, unit)]),
+    ) as Box['size'],
+  }))
   return (
     <form
       className="flex flex-wrap items-center gap-2 border-t border-edge py-3"
-      onSubmit={(event) => void submit(event)}
+      onSubmit={(event) => {
+        event.preventDefault()
+        made.add()
+      }}
     >
       {(['name', ...SIDES] as const).map((field) => (
         <input
@@ -194,17 +181,14 @@ function AddBox() {
           className={`field ${field === 'name' ? 'w-48' : 'w-20'}`}
           aria-label={field === 'name' ? 'Name of a new box' : `Its ${field}, ${unit}`}
           placeholder={field === 'name' ? 'Name of a new box' : field}
-          value={typed[field]}
-          onChange={(event) => {
-            setTyped({ ...typed, [field]: event.target.value })
-            setProblem(null)
-          }}
+          value={made.doc[field]}
+          onChange={(event) => made.type({ [field]: event.target.value })}
         />
       ))}
       <button type="submit" className="button">
         Add box
       </button>
-      {problem && <FieldError>{problem}</FieldError>}
+      {made.problem && <FieldError>{made.problem}</FieldError>}
     </form>
   )
 }

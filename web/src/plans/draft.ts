@@ -1,5 +1,6 @@
 import type { Plan, Schemas } from '../api/client'
 import type { Formats } from '../ui/format'
+import { tidyParcels } from './parcels'
 
 export type Schedule = Schemas['Schedule']
 export type Step = Schemas['Step']
@@ -121,6 +122,7 @@ export function planOf(draft: Plan, store: Schemas['Store']): Plan | null {
     ...(draft.classes ? { classes: draft.classes.map(price) } : {}),
     ...(draft.others ? { others: price(draft.others) } : {}),
   }
+  if (plan.parcels) plan.parcels = tidyParcels(plan.parcels)
   delete plan.handling
   if (fixed || percent)
     plan.handling = {

@@ -1,5 +1,4 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { scaleLinear } from 'd3-scale'
 import { useEffect, useRef, useState } from 'react'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { Strip } from '../board/strip'
@@ -158,7 +157,7 @@ function Drawn({ read, measure, formats }: { read: Read; measure: string; format
     ...read.issues.flatMap(({ from, to }) => [from, to].map((text) => parseFloat(text ?? ''))),
   ]
   const end = Math.max(1, ...points.filter((point) => !Number.isNaN(point))) * 1.15
-  const scale = scaleLinear().domain([0, end]).range([0, 100])
+  const scale = (figure: number) => (figure / end) * 100
   const pieces = read.steps.map((step, at) => ({
     from: step.at,
     to: read.steps[at + 1]?.at ?? String(end),

@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import type { Schemas } from '../api/client'
 import { FieldError } from '../ui/field'
 
@@ -8,6 +7,14 @@ const SIZES = ['size', 'unit_size'].flatMap((field) =>
   ['', ...SIDES.map((side) => `/${side}`)].map((at) => `/${field}${at}`),
 )
 
+/** A policy as it is sent: what is empty is left out. */
+export function tidyParcels(parcels: Schemas['Parcels']): Schemas['Parcels'] {
+  const sides = Object.values(parcels.unit_size ?? {}).some(Boolean)
+  return Object.fromEntries(
+    Object.entries(parcels).filter(([field, value]) => value !== '' && (field !== 'unit_size' || sides)),
+  ) as Schemas['Parcels']
+}
+
 function withoutBlanks(parcels: object): Schemas['Parcels'] {
   return Object.fromEntries(
     Object.entries(parcels).filter(([, value]) => value !== undefined),
@@ -16,40 +23,30 @@ function withoutBlanks(parcels: object): Schemas['Parcels'] {
 
 /** How goods become parcels here, where it is not as the shop says. */
 export function Parcels({
-  parcels,
-  put,
+  parcels: shown,
+  change,
+  commit,
   errorAt,
   own = false,
 }: {
   parcels: Schemas['Parcels'] | undefined
-  put: (parcels: Schemas['Parcels'] | undefined) => void
+  change: (parcels: Schemas['Parcels'] | undefined) => void
+  commit: () => void
   errorAt: (pointer: string) => string | undefined
   /** The shop's own policy: there is always one. */
   own?: boolean
 }) {
-  const [draft, setDraft] = useState<Schemas['Parcels'] | null>(null)
-  // What was typed stays, wrong or not, until something else is stored.
-  const stored = JSON.stringify(parcels)
-  const [seen, setSeen] = useState(stored)
-  if (seen !== stored) {
-    setSeen(stored)
-    setDraft(null)
+  const set = (fields: Partial<Schemas['Parcels']>) => shown && change({ ...shown, ...fields })
+  const put = (parcels: Schemas['Parcels'] | undefined) => {
+    change(parcels)
+    commit()
   }
-  const shown = draft ?? parcels
-  const set = (fields: Partial<Schemas['Parcels']>) => shown && setDraft({ ...shown, ...fields })
   // Nobody is told of the second side while typing the first.
-  const half = [draft?.size, draft?.unit_size].some(
+  const half = [shown?.size, shown?.unit_size].some(
     (size) => size && [1, 2].includes(Object.values(size).filter(Boolean).length),
   )
   const keep = () => {
-    if (!draft) return
-    if (half) return
-    const sides = Object.values(draft.unit_size ?? {}).some(Boolean)
-    const tidy = Object.fromEntries(
-      Object.entries(draft).filter(([field, value]) => value !== '' && (field !== 'unit_size' || sides)),
-    ) as Schemas['Parcels']
-    if (JSON.stringify(tidy) === stored) return setDraft(null)
-    put(tidy)
+    if (!half) commit()
   }
   const figure = (field: 'up_to' | 'tare' | 'divisor' | 'unit_weight', words: string, hint: string) => (
     <label className="flex flex-col font-cond text-soft">

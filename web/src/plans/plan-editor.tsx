@@ -1,6 +1,8 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
-import { ApiProblem, type Plan } from '../api/client'
+import { useCallback, useState } from 'react'
+import { ApiProblem, type Plan, type Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import type { Edited } from '../edits/edited'
+import { useWhole } from '../edits/whole'
 import { Conflict } from '../ui/conflict'
 import { FieldError } from '../ui/field'
 import { Part } from '../ui/part'
@@ -17,17 +19,13 @@ interface Props {
   label: string
   /** Of the first field, for those who are led here. */
   inputId?: string
-  plan: Plan | null
-  version: number
-  /** Where the server points when it is wrong: "/plan" or "/cost". */
-  pointer: string
-  preview: (plan: Plan | null) => void
+  of: Edited<Rate>
+  /** What the rate takes, or what it costs. */
+  field: 'plan' | 'cost'
+  /** Shows at once what is typed; null when nothing is typed any more. */
+  preview?: (rate: Rate | null) => void
   /** What is wrong with what is being typed, by pointers below the plan. */
-  previewAt: (pointer: string) => string | undefined
-  /** Stores it, and answers with what is stored. */
-  save: (plan: Plan | null, version: number) => Promise<Plan | null>
-  /** Reads the plan out of what a conflict brings along. */
-  read: (current: unknown) => Plan | null
+  previewAt?: (pointer: string) => string | undefined
 }
 
 const GROUPS: [NonNullable<Plan['group']>, string][] = [
@@ -41,82 +39,26 @@ const COMBINE: [NonNullable<Plan['combine']>, string][] = [
   ['sum', 'added up'],
   ['highest', 'the highest alone'],
   ['lowest', 'the lowest alone'],
-  ['dearest_first', 'the dearest first price once, every other unit at its additional one'],
+  ['dearest_first', 'the highest first price once, each further unit at its additional price'],
 ]
+const BLANK: Plan = { schedule: { kind: 'flat', amount: '' } }
 
 /** A plan, edited in place: what is typed redraws strip and bench at once, and is stored when the field is left. */
-export function PlanEditor({
-  label,
-  inputId,
-  plan,
-  version,
-  pointer,
-  preview,
-  previewAt,
-  save,
-  read,
-}: Props) {
+export function PlanEditor({ label, inputId, of, field, preview, previewAt }: Props) {
   const { setup } = useWorkshop()
   const store = setup.store!
   const formats = formatsOf(store)
-  const blank: Plan = { schedule: { kind: 'flat', amount: '' } }
-  const [draft, setDraft] = useState<Plan | null>(null)
-  const [problem, setProblem] = useState<Error | null>(null)
   const [sorted, setSorted] = useState(false)
-  const base = useRef(version)
-  const typed = useRef<Plan | null>(null)
-  const shown = draft ?? plan ?? blank
-  const conflict =
-    problem instanceof ApiProblem && problem.problem.status === 409
-      ? (problem.problem.current as { lock_version: number } | undefined)
-      : undefined
-
-  const shownRef = useRef(shown)
-  const versionRef = useRef(version)
-  useEffect(() => {
-    shownRef.current = shown
-    versionRef.current = version
+  const name = of.doc.name ?? setup.methods.find(({ id }) => id === of.doc.method)?.name ?? ''
+  const plan = useWhole<Rate, Plan>(of, field, `${label}: ${name}`, {
+    read: (rate) => rate[field] ?? BLANK,
+    write: (typed) => ({ [field]: planOf(typed, store) }),
+    ...(preview ? { preview } : {}),
+    stored: (sent, answer) => setSorted(isReordered(sent[field] ?? null, answer[field] ?? null)),
   })
-  const change = useCallback(
-    (update: (old: Plan) => Plan) => {
-      if (typed.current === null) base.current = versionRef.current
-      const next = update(typed.current ?? shownRef.current)
-      typed.current = next
-      setDraft(next)
-      setProblem(null)
-      setSorted(false)
-      preview(planOf(next, store))
-    },
-    [preview, store],
-  )
-  const keep = async (next: Plan | null, on: number) => {
-    try {
-      const stored = await save(next, on)
-      setSorted(isReordered(next, stored))
-      typed.current = null
-      setDraft(null)
-      setProblem(null)
-    } catch (error) {
-      setProblem(error as Error)
-    }
-  }
-  const commit = (next?: Plan) => {
-    const wanted = next ?? typed.current
-    if (wanted === null || conflict) return
-    const tidy = planOf(wanted, store)
-    if (JSON.stringify(tidy) === JSON.stringify(plan)) {
-      typed.current = null
-      setDraft(null)
-      return
-    }
-    void keep(tidy, base.current)
-  }
-  const put = (next: Plan) => {
-    change(() => next)
-    commit(next)
-  }
-  const errorAt = (below: string) =>
-    (problem instanceof ApiProblem ? problem.at(`${pointer}${below}`) : undefined) ?? previewAt(below)
+  const { shown, change, commit, problem, current } = plan
+  const put = commit
+  const errorAt = (below: string) => plan.errorAt(`/${field}${below}`) ?? previewAt?.(below)
   const changeSchedule = useCallback(
     (update: (old: Schedule) => Schedule) =>
       change((old) => ({ ...old, schedule: update(old.schedule ?? { kind: 'flat', amount: '' }) })),
@@ -187,7 +129,10 @@ export function PlanEditor({
           store={store}
           formats={formats}
           change={changeSchedule}
-          commit={(schedule) => commit(schedule ? { ...(typed.current ?? shown), schedule } : undefined)}
+          commit={(schedule) => {
+            if (schedule) change((old) => ({ ...old, schedule }))
+            commit()
+          }}
           errorAt={(below) => errorAt(`/schedule${below}`)}
         />
       )}
@@ -203,28 +148,21 @@ export function PlanEditor({
       <Part title="Parcels and what counts as value" open={Boolean(shown.parcels ?? shown.basis)}>
         <Parcels
           parcels={shown.parcels}
-          put={(parcels) => put(withPart(shown, 'parcels', parcels))}
+          change={(parcels) => change((old) => withPart(old, 'parcels', parcels))}
+          commit={() => commit()}
           errorAt={errorAt}
         />
         <BasisChoice basis={shown.basis} put={(basis) => put(withPart(shown, 'basis', basis))} />
       </Part>
-      {conflict && (
-        <Conflict
-          mine={() => void keep(planOf(shown, store), conflict.lock_version)}
-          theirs={() => {
-            typed.current = null
-            setDraft(null)
-            setProblem(null)
-            preview(plan)
-          }}
-        >
+      {current && (
+        <Conflict mine={plan.useMine} theirs={plan.drop}>
           <p>
-            Changed elsewhere meanwhile. There now: {planSentence(read(conflict), formats, setup)} What you
-            typed is still here.
+            Changed elsewhere meanwhile. There now: {planSentence(current[field] ?? null, formats, setup)}{' '}
+            What you typed is still here.
           </p>
         </Conflict>
       )}
-      {problem && !conflict && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
+      {problem && !(problem instanceof ApiProblem && problem.problem.errors.length) && (
         <FieldError>{problem.message}</FieldError>
       )}
       {sorted && (
@@ -234,7 +172,7 @@ export function PlanEditor({
       )}
       <p className="border-t border-hair pt-1.5">
         <span className="font-cond text-soft">Read back: </span>
-        {planSentence(planOf(shown, store), formats, setup)}
+        {planSentence(of.doc[field] ?? null, formats, setup)}
       </p>
     </div>
   )

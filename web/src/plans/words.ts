@@ -11,7 +11,7 @@ const GROUPS: Record<string, string> = {
 const COMBINE: Record<string, string> = {
   highest: ', of these the highest',
   lowest: ', of these the lowest',
-  dearest_first: ', the dearest first price once and every other unit at its additional price',
+  dearest_first: ', the highest first price once, and each further unit at its additional price',
 }
 
 function bound(text: string, measure: string | undefined, formats: Formats): string {
@@ -32,7 +32,8 @@ function stepsWords(schedule: Schedule, formats: Formats): string {
   const steps = schedule.steps ?? []
   const { measure } = schedule
   const upTo = edgesOf(schedule) === 'up_to'
-  const parts = steps.map((step, index) => {
+  const part = (index: number) => {
+    const step = steps[index]!
     const words = stepWords(step, formats)
     const next = steps[index + 1]
     const start = bound(step.at, measure, formats)
@@ -40,9 +41,11 @@ function stepsWords(schedule: Schedule, formats: Formats): string {
     if (upTo)
       return next ? `${words} up to ${bound(next.at, measure, formats)}` : index ? `then ${words}` : words
     return index ? `from ${start} ${words}` : words
-  })
-  const shown =
-    parts.length > 8 ? [...parts.slice(0, 6), `… (${parts.length} steps)`, parts[parts.length - 1]!] : parts
+  }
+  // Of many only the first ones and the last are said.
+  const many = steps.length > 8
+  const shown = Array.from({ length: many ? 6 : steps.length }, (_, index) => part(index))
+  if (many) shown.push(`… (${steps.length} steps)`, part(steps.length - 1))
   return `by ${measureWords(measure)}: ${shown.join(', ')}`
 }
 

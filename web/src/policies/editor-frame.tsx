@@ -1,78 +1,55 @@
 import { Copy, Trash2, X } from 'lucide-react'
 import type { ReactNode } from 'react'
-import { call } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { useTold } from '../board/edits'
+import type { DocOf } from '../api/kinds'
+import { useActs } from '../edits/acts'
 import { Conflict } from '../ui/conflict'
 import { Field, FieldError } from '../ui/field'
 import { Switch } from '../ui/switch'
-
-interface Item {
-  id: string
-  name?: string
-  active?: boolean
-  lock_version: number
-}
+import type { useDraft } from './use-draft'
 
 /** What the editors of offers and rules share: name, on or off, copy and removal, conflicts, the sentence read back. */
-export function EditorFrame<Kind extends Item>({
+export function EditorFrame<K extends 'offers' | 'rules'>({
+  kind,
   item,
-  path,
-  put,
+  draft,
   close,
   sentence,
-  current,
-  useMine,
-  drop,
-  problem,
   opened,
   children,
 }: {
-  item: Kind
-  path: string
-  put: (fields: { active: boolean }) => void
+  kind: K
+  item: DocOf<K>
+  draft: ReturnType<typeof useDraft<K>>
   close: () => void
-  sentence: string
-  /** How it stands elsewhere now, as a sentence, where somebody changed it. */
-  current: string | null
-  useMine: () => void
-  drop: () => void
-  problem: string | null
+  sentence: (item: (typeof draft)['doc']) => string
   opened: (id: string) => void
   children: ReactNode
 }) {
-  const { edit } = useWorkshop()
-  const told = useTold()
-  const copy = () => {
-    void told(`Duplicated ${item.name}`, async () => {
-      const made = await call<Kind>('POST', `${path}/${item.id}/copy`, {})
-      opened(made.id)
-    })
-  }
+  const acts = useActs()
+  const { current, problem } = draft
+  const name = item.name ?? ''
   return (
     <div className="mb-2 flex flex-col gap-3 bg-paper px-3 py-3">
       <p className="sticky top-0 z-10 -mx-3 -mt-3 border-b border-hair bg-paper px-3 py-2">
         <span className="font-cond text-soft">Read back: </span>
-        {sentence}
+        {sentence(draft.doc)}
       </p>
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
-        <Field
-          label="Name, for yourself"
-          width="w-72"
-          value={item.name ?? ''}
-          version={item.lock_version}
-          pointer="/name"
-          save={(name, version) =>
-            edit(() => call('PATCH', `${path}/${item.id}`, { name, lock_version: version }))
-          }
-          read={(there) => (there as Kind).name ?? ''}
-        />
+        <Field of={draft.of} at="name" label="Name, for yourself" width="w-72" />
         <div className="flex flex-col gap-1">
           <span className="font-cond text-soft">It is</span>
-          <Switch label={`${item.name} on`} on={item.active ?? true} change={(active) => put({ active })} />
+          <Switch
+            label={`${name} on`}
+            on={draft.doc.active ?? true}
+            change={(active) => draft.put({ active } as Partial<typeof draft.doc>)}
+          />
         </div>
         <span className="ml-auto flex gap-1 pt-5">
-          <button type="button" className="quiet" onClick={copy}>
+          <button
+            type="button"
+            className="quiet"
+            onClick={() => acts.duplicate(kind, item.id!, name, opened)}
+          >
             <Copy size={13} aria-hidden /> Duplicate
           </button>
           <button
@@ -80,22 +57,20 @@ export function EditorFrame<Kind extends Item>({
             className="quiet"
             onClick={() => {
               close()
-              void told(`Removed ${item.name}`, () =>
-                call('DELETE', `${path}/${item.id}?lock_version=${item.lock_version}`),
-              )
+              acts.remove(kind, item, name)
             }}
           >
             <Trash2 size={13} aria-hidden /> Remove
           </button>
-          <button type="button" className="quiet px-1" aria-label={`Close ${item.name}`} onClick={close}>
+          <button type="button" className="quiet px-1" aria-label={`Close ${name}`} onClick={close}>
             <X size={14} aria-hidden />
           </button>
         </span>
       </div>
       {children}
       {current && (
-        <Conflict mine={useMine} theirs={drop}>
-          <p>Changed elsewhere meanwhile. There now: {current} What you typed is still here.</p>
+        <Conflict mine={draft.useMine} theirs={draft.drop}>
+          <p>Changed elsewhere meanwhile. There now: {sentence(current)} What you typed is still here.</p>
         </Conflict>
       )}
       {problem && <FieldError>{problem}</FieldError>}

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
-import { call, type Finding } from '../api/client'
+import type { Finding } from '../api/client'
 import { awake, useWorkshop } from '../api/setup'
-import { moved, useTold } from '../board/edits'
+import { useActs } from '../edits/acts'
 import { findingSentence } from '../zones/words'
 import { formatsOf } from '../ui/format'
 import { Movers } from '../ui/row-buttons'
@@ -28,7 +28,7 @@ export function useOpened(path: string, key: string) {
 /** A list whose order counts: offers, rules. One of them can be open, to be edited in place. */
 export function PolicyList<Kind extends Item>({
   label,
-  path,
+  kind,
   items,
   opened,
   open,
@@ -38,8 +38,7 @@ export function PolicyList<Kind extends Item>({
   editor,
 }: {
   label: string
-  /** Of the API: "/api/offers". */
-  path: string
+  kind: 'offers' | 'rules'
   items: Kind[]
   opened: string | null
   open: (id: string | null) => void
@@ -50,11 +49,7 @@ export function PolicyList<Kind extends Item>({
   editor: (item: Kind) => ReactNode
 }) {
   const { setup } = useWorkshop()
-  const told = useTold()
-  const move = (at: number, by: number) => {
-    const order = moved(items, at, by)
-    if (order) void told('', () => call('PUT', `${path}/order`, { ids: order.map(({ id }) => id) }))
-  }
+  const acts = useActs()
   return (
     <ol aria-label={label}>
       {items.map((item, at) => {
@@ -89,7 +84,12 @@ export function PolicyList<Kind extends Item>({
                 ))}
               </div>
               <span className="flex">
-                <Movers name={item.name ?? ''} at={at} of={items.length} move={(by) => move(at, by)} />
+                <Movers
+                  name={item.name ?? ''}
+                  at={at}
+                  of={items.length}
+                  move={(by) => acts.move(kind, item.id, item.name ?? '', by)}
+                />
               </span>
             </div>
             {isOpen && editor(item)}

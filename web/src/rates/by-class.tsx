@@ -3,12 +3,13 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { call, type Rate, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useTold } from '../board/edits'
+import { useEdited } from '../edits/edited'
 import { formatsOf } from '../ui/format'
 import { OnlyOf } from '../ui/only-of'
 import { ClassCell } from './class-cell'
 import { byClass, OTHERS, priceOf, type Group, type Prices } from './class-groups'
 import { UnitBars } from './unit-bars'
+import { Table } from '../ui/table'
 
 /** What a class costs in every zone at 1, 2 and 5 units, side by side, and priced right there. */
 export function ByClass() {
@@ -57,7 +58,7 @@ export function ByClass() {
           Bars: what {(data?.units ?? [1, 2, 5]).join(', ')} units cost of the class’s goods of middle weight.
         </span>
       </div>
-      <table className="w-full table-fixed border-collapse">
+      <Table className="w-full min-w-[44rem] table-fixed" sticky>
         <thead className="sticky top-0 z-10 bg-paper">
           <tr className="text-left align-bottom font-cond">
             <th className="w-40 py-1 font-medium text-soft">Zone and method</th>
@@ -95,12 +96,7 @@ export function ByClass() {
                 {groups.map((group) => (
                   <td key={group.id ?? ''} className="py-1.5 pr-2">
                     {rate.plan?.group === 'class' && (
-                      <ClassCell
-                        rate={rate}
-                        plan={rate.plan}
-                        group={group.id}
-                        name={`${group.name}, ${name} in ${zone}`}
-                      />
+                      <ClassCell rate={rate} group={group.id} name={`${group.name}, ${name} in ${zone}`} />
                     )}
                     {rate.plan && priceOf(rate.plan, group.id)?.carried !== false && (
                       <UnitBars
@@ -116,7 +112,7 @@ export function ByClass() {
             )
           })}
         </tbody>
-      </table>
+      </Table>
       {rates.length === 0 && (
         <p className="border-t border-hair py-3">
           No rate {method ? 'of this method ' : ''}prices by class yet.{' '}
@@ -133,7 +129,7 @@ export function ByClass() {
 
 /** A rate that prices the whole cart at once can be made to price by class; its price stays until a class gets one. */
 function Split({ rate, name }: { rate: Rate; name: string }) {
-  const told = useTold()
+  const edited = useEdited('rates', rate)
   const { plan } = rate
   if (!plan || (plan.group && plan.group !== 'cart')) return null
   return (
@@ -141,9 +137,7 @@ function Split({ rate, name }: { rate: Rate; name: string }) {
       type="button"
       className="quiet flex px-0 text-left"
       onClick={() =>
-        void told(`${name} prices by class`, () =>
-          call('PATCH', `/api/rates/${rate.id}`, { plan: byClass(plan), lock_version: rate.lock_version }),
-        )
+        edited.put('plan group', `${name} prices by class`, (doc) => ({ plan: byClass(doc.plan ?? plan) }))
       }
     >
       Price by class

@@ -1,8 +1,8 @@
 import { Link } from 'react-router'
-import { call, type Plan, type Rate } from '../api/client'
+import type { Plan, Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useTold } from '../board/edits'
 import { useBenchResult } from '../bench/result'
+import { useEdited } from '../edits/edited'
 import type { ClassPrice } from '../plans/draft'
 import { scheduleWords } from '../plans/words'
 import { Field } from '../ui/field'
@@ -18,63 +18,63 @@ const CHARGES = [
 
 interface Props {
   rate: Rate
-  plan: Plan
   group: Group
   name: string
 }
 
 /** How one class is charged by one rate: once, for each unit, not carried, or as everything else. */
-export function ClassCell({ rate, plan, group, name }: Props) {
-  const { setup, edit } = useWorkshop()
+export function ClassCell({ rate, group, name }: Props) {
+  const { setup } = useWorkshop()
   const { setPreview } = useBenchResult()
-  const told = useTold()
+  const edited = useEdited('rates', rate)
   const formats = formatsOf(setup.store!)
-  const price = priceOf(plan, group)
-  const patch = (next: Plan, version: number) =>
-    edit(() => call('PATCH', `/api/rates/${rate.id}`, { plan: next, lock_version: version }))
+  const price = priceOf(edited.doc.plan ?? {}, group)
   const charged = !price ? 'else' : price.carried === false ? 'no' : (price.charge ?? 'once')
   const flat = !price?.schedule || price.schedule.kind === 'flat'
-  const typed = (amount: string): Plan =>
-    withPrice(
-      plan,
-      group,
-      amount.trim()
-        ? { charge: 'once', ...price, carried: true, schedule: { kind: 'flat', amount: amount.trim() } }
-        : undefined,
-    )
-  const choose = (charge: string) => {
-    const schedule = price?.schedule ?? plan.others?.schedule ?? { kind: 'flat' as const, amount: '0' }
-    const next: ClassPrice | undefined =
-      charge === 'else'
-        ? undefined
-        : charge === 'no'
-          ? { carried: false }
-          : { ...price, carried: true, charge: charge as 'once' | 'unit', schedule }
-    const own = next && group === OTHERS ? { ...next, unclassed: price?.unclassed ?? true } : next
-    void told('', () =>
-      patch(
-        withPrice(plan, group, own && group !== OTHERS ? { ...own, class: group } : own),
-        rate.lock_version,
-      ),
-    )
+  const key = `plan class ${group ?? ''}`
+  const ownPrice = (doc: Rate) => priceOf(doc.plan ?? {}, group)
+  /** The rate with another price for the class, made of the one that it has there. */
+  const priced = (doc: Rate, make: (old: ClassPrice | undefined, plan: Plan) => ClassPrice | undefined) => {
+    const plan = doc.plan ?? {}
+    return { plan: withPrice(plan, group, make(priceOf(plan, group), plan)) }
   }
+  const choose = (charge: string) =>
+    edited.put(
+      key,
+      `How it is charged: ${name}`,
+      (doc) =>
+        priced(doc, (old, plan) => {
+          if (charge === 'else') return undefined
+          const own = group === OTHERS ? { unclassed: old?.unclassed ?? true } : { class: group }
+          if (charge === 'no') return { carried: false, ...own }
+          const schedule = old?.schedule ?? plan.others?.schedule ?? { kind: 'flat' as const, amount: '0' }
+          return { ...old, carried: true, charge: charge as 'once' | 'unit', schedule, ...own }
+        }),
+      { read: ownPrice },
+    )
   return (
     <div className="flex flex-wrap items-center gap-1">
       {flat && charged !== 'no' ? (
         <Field
+          of={edited}
+          at={`${key} amount`}
           label={`Amount: ${name}`}
           hideLabel
           prefix={formats.symbol}
           width="w-14"
           inputMode="decimal"
           placeholder={group === OTHERS ? 'none' : 'rest'}
-          value={price?.schedule?.amount ?? ''}
-          version={rate.lock_version}
-          pointer={pointerOf(plan, group)}
-          save={(amount, version) => patch(typed(amount), version)}
-          read={(current) => priceOf((current as Rate).plan ?? {}, group)?.schedule?.amount ?? ''}
+          pointer={pointerOf(edited.doc.plan ?? {}, group)}
+          value={(doc) => ownPrice(doc)?.schedule?.amount ?? ''}
+          write={(text, doc) =>
+            priced(doc, (old) =>
+              text.trim()
+                ? { charge: 'once', ...old, carried: true, schedule: { kind: 'flat', amount: text.trim() } }
+                : undefined,
+            )
+          }
           show={(amount) => (amount ? formats.money(amount) : 'no price of its own')}
-          typing={(amount) => setPreview(amount === null ? null : { rate: rate.id, plan: typed(amount) })}
+          typing={(doc) => setPreview(doc && { rate: rate.id, plan: doc.plan ?? null })}
         />
       ) : (
         charged !== 'no' && (

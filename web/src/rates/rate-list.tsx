@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { toast } from 'sonner'
+import { toast } from '../ui/toast'
 import { ApiProblem, call, type Schemas } from '../api/client'
 import { awake, useFindings, useWorkshop } from '../api/setup'
 import { rateFindingSentence, rateSentence } from '../plans/words'
 import { FieldError } from '../ui/field'
 import { counted, formatsOf } from '../ui/format'
 import { OnlyOf } from '../ui/only-of'
+import { Table } from '../ui/table'
 
 type Changed = Schemas['RatesChanged']
 
@@ -96,7 +97,7 @@ export function RateList() {
       </div>
       {problem && <FieldError>{problem.summary}</FieldError>}
       {asked && <p className="text-soft">A price of zero stays zero. Nothing falls below zero.</p>}
-      <table className="mt-1 w-full border-collapse">
+      <Table className="mt-1 w-full" sticky>
         <thead>
           <tr className="text-left font-cond text-soft">
             <th className="w-7">
@@ -163,7 +164,7 @@ export function RateList() {
             )
           })}
         </tbody>
-      </table>
+      </Table>
       {shown.length === 0 && (
         <p className="border-t border-hair py-3">No rate is like this. Rates are added on the Board.</p>
       )}

@@ -4,7 +4,7 @@ import type { MethodQuote } from '../api/client'
 import type { Formats } from '../ui/format'
 import { Price } from '../ui/price'
 import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { useBenchResult, useReckonings } from '../bench/result'
 import { settingPath } from './paths'
 import { landingSentence, reckoningTitle, stepSentence } from './words'
 
@@ -20,6 +20,7 @@ export function Reckoning({
 }) {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
+  useReckonings([method.rate])
   const zone = setup.zones.find(({ id }) => id === setup.rates.find((rate) => rate.id === method.rate)?.zone)
   const ruled = method.reckoning.some((step) => step.code === 'rule.price')
   const total = ruled ? -1 : method.reckoning.findIndex((step) => step.code === 'price.total')
@@ -46,6 +47,9 @@ export function Reckoning({
               go to the zone
             </Link>
           </li>
+        )}
+        {method.reckoning.length === 0 && (
+          <li className="border-t border-hair py-1 text-soft">Being worked out…</li>
         )}
         {method.reckoning.map((step, index) => (
           <li

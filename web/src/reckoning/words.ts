@@ -111,7 +111,7 @@ export function stepSentence(step: ReckoningStep, formats: Formats): string {
         sum: 'Added up',
         highest: 'Of these the highest alone',
         lowest: 'Of these the lowest alone',
-        dearest_first: 'The dearest first price once, every other unit at its additional price',
+        dearest_first: 'The highest first price once, each further unit at its additional price',
       }[text(numbers, 'how')]!
     case 'live.markup':
     case 'adjust.handling': {

@@ -5,13 +5,10 @@ import { Texts } from '../offers/goods-choice'
 import { BasisChoice } from '../plans/basis-choice'
 import { Boxes } from '../ui/choose'
 import { FieldError } from '../ui/field'
-import { formatsOf } from '../ui/format'
 import { weekdayName } from '../ui/moment'
 import { Typed } from '../ui/typed'
 import { PostcodeDoubts } from '../zones/clause-doubts'
-import { FACTS, MEASURES } from './words'
-
-type Fact = Condition['fact']
+import { FACTS, type Fact } from './words'
 
 interface Props {
   condition: Condition
@@ -24,23 +21,25 @@ interface Props {
 
 /** A condition on another fact, as it begins. */
 function blank(fact: Fact, home: string): Condition {
-  if (MEASURES.includes(fact)) return { fact, from: '' }
-  if (fact === 'time') return { fact, from: '', until: '' }
-  if (fact === 'date') return { fact, first: '' }
-  if (fact === 'po_box') return { fact }
-  if (fact === 'hazard') return { fact, lines: 'any' }
-  if (['class', 'tag', 'product'].includes(fact)) return { fact, of: [], lines: 'any' }
-  if (fact === 'region' || fact === 'postcode') return { fact, country: home, of: [] }
-  return { fact, of: [] }
+  const { kind, alone } = FACTS[fact]
+  if (kind === 'measure') return { fact, from: '' }
+  if (kind === 'clock') return fact === 'time' ? { fact, from: '', until: '' } : { fact, first: '' }
+  return {
+    fact,
+    ...(fact === 'region' || fact === 'postcode' ? { country: home } : {}),
+    ...(alone ? {} : { of: [] }),
+    ...(kind === 'goods' ? { lines: 'any' } : {}),
+  }
 }
 
 /** Whether a condition says something from the beginning. */
-const complete = (condition: Condition) => ['po_box', 'hazard'].includes(condition.fact)
+const complete = (condition: Condition) => FACTS[condition.fact].alone ?? false
 
 export function ConditionEditor({ condition, change, put, commit, errorAt, remove }: Props) {
   const { setup } = useWorkshop()
   const home = setup.store!.country!
   const { fact } = condition
+  const { kind } = FACTS[fact]
   return (
     <div className="flex flex-wrap items-start gap-x-2 gap-y-1">
       <select
@@ -53,20 +52,20 @@ export function ConditionEditor({ condition, change, put, commit, errorAt, remov
           else change(next)
         }}
       >
-        {FACTS.map(([value, label]) => (
+        {Object.entries(FACTS).map(([value, { label }]) => (
           <option key={value} value={value}>
             {label}
           </option>
         ))}
       </select>
-      {MEASURES.includes(fact) ? (
+      {kind === 'measure' ? (
         <Bounds condition={condition} change={change} put={put} commit={commit} errorAt={errorAt} />
-      ) : fact === 'time' || fact === 'date' ? (
+      ) : kind === 'clock' ? (
         <Clock condition={condition} change={change} commit={commit} errorAt={errorAt} />
       ) : (
         <OneOf condition={condition} change={change} put={put} errorAt={errorAt} />
       )}
-      {['class', 'tag', 'product', 'hazard'].includes(fact) && (
+      {kind === 'goods' && (
         <select
           className="field"
           aria-label="Any line or every line"
@@ -77,7 +76,7 @@ export function ConditionEditor({ condition, change, put, commit, errorAt, remov
           <option value="every">every line that ships</option>
         </select>
       )}
-      {['country', 'region', 'postcode', 'po_box'].includes(fact) && (
+      {kind === 'address' && (
         <select
           className="field"
           aria-label="Which address"
@@ -120,13 +119,7 @@ function Bounds({
   errorAt,
 }: Pick<Props, 'condition' | 'change' | 'put' | 'commit' | 'errorAt'>) {
   const { setup } = useWorkshop()
-  const { symbol } = formatsOf(setup.store!)
-  const unit = {
-    value: symbol,
-    weight: setup.store!.weight_unit,
-    longest: setup.store!.length_unit,
-    quantity: 'units',
-  }[condition.fact as 'value']
+  const unit = FACTS[condition.fact].unit?.(setup.store!)
   const side = (name: 'low' | 'high') => {
     const keys = SIDES[name]
     const key = keys.find(([bound]) => condition[bound] !== undefined)?.[0] ?? keys[0][0]
@@ -246,7 +239,7 @@ function OneOf({ condition, change, put, errorAt }: Pick<Props, 'condition' | 'c
           <Boxes
             list={list}
             chosen={of}
-            label={FACTS.find(([value]) => value === fact)![1]}
+            label={FACTS[fact].label}
             put={(ids) => send(fact === 'weekday' ? ids.map(Number).sort() : ids)}
           />
         ) : (
@@ -255,7 +248,7 @@ function OneOf({ condition, change, put, errorAt }: Pick<Props, 'condition' | 'c
         {error}
       </span>
     )
-  if (fact === 'hazard' || fact === 'po_box') return null
+  if (FACTS[fact].alone) return null
   return (
     <>
       {(fact === 'region' || fact === 'postcode') && (

@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import type { MethodQuote, Quote } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { useAllReckonings, useBenchResult } from '../bench/result'
 import { toldCauses } from '../reckoning/words'
 import { counted, formatsOf, type Formats } from '../ui/format'
 import { Price } from '../ui/price'
@@ -18,15 +18,18 @@ interface Row {
 export function OrderPage() {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
+  useAllReckonings()
   const formats = formatsOf(setup.store!)
-  if (!bench) return <p className="text-soft">Pricing the cart …</p>
+  // A price without its steps: they are being worked out.
+  const worked = bench?.quote.methods.every(({ price, reckoning }) => price === null || reckoning.length > 0)
+  if (!bench || !worked) return <p className="text-soft">Pricing the cart …</p>
   const { quote } = bench
   if (!quote.methods.length)
     return (
       <p>Put goods on the bench, and an address where a zone has methods: their figures stand here then.</p>
     )
   return (
-    <div className="overflow-x-auto pb-8">
+    <div className="relative overflow-x-auto pb-8">
       <p className="mb-2 max-w-3xl text-soft">
         Every price is made in this order. A method that falls out in one of the first three steps stays out:
         nothing later brings it back, and no step leaves less than nothing. The figures are the bench cart’s.

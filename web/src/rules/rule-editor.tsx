@@ -1,5 +1,5 @@
 import { Plus, X } from 'lucide-react'
-import type { Action, Rule, Schemas } from '../api/client'
+import type { Action, Rule } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { EditorFrame } from '../policies/editor-frame'
 import { useDraft } from '../policies/use-draft'
@@ -9,8 +9,6 @@ import { formatsOf } from '../ui/format'
 import { Typed } from '../ui/typed'
 import { TreeEditor } from './tree-editor'
 import { ruleSentence } from './words'
-
-type Fields = Schemas['RuleFields']
 
 const ACTIONS: [Action['kind'], string][] = [
   ['hide', 'hide'],
@@ -36,22 +34,18 @@ export function RuleEditor({
 }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store!)
-  const draft = useDraft<Fields, Rule>(rule, '/api/rules', 'rule')
+  const draft = useDraft('rules', rule)
   const { doc, change, commit, put, errorAt } = draft
   const actions = doc.then ?? []
   const set = (at: number, action: Action) => actions.map((one, place) => (place === at ? action : one))
   return (
     <EditorFrame
+      kind="rules"
       item={rule}
-      path="/api/rules"
-      put={put}
+      draft={draft}
       close={close}
       opened={opened}
-      sentence={ruleSentence(doc, setup, formats)}
-      current={draft.current ? ruleSentence(draft.current, setup, formats) : null}
-      useMine={draft.useMine}
-      drop={draft.drop}
-      problem={draft.problem}
+      sentence={(shown) => ruleSentence(shown, setup, formats)}
     >
       <Question title="When?">
         <TreeEditor

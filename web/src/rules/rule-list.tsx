@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import { call, type Bench, type Quote, type Rule } from '../api/client'
+import { type Bench, type Quote, type Rule } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { useAllReckonings, useBenchResult } from '../bench/result'
 import { SecondBench } from '../bench/second'
 import { useFindingsAbout } from '../findings/about'
 import { PolicyList, useOpened } from '../policies/policy-list'
@@ -13,8 +13,9 @@ import { ruleSentence, verdictSentence } from './words'
 
 /** Every rule as a sentence, in the order in which they act, with what it does to the bench cart. */
 export function RuleList() {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const { bench } = useBenchResult()
+  useAllReckonings()
   const formats = formatsOf(setup.store!)
   const { opened, open } = useOpened('/rules', 'rule')
   const [second, setSecond] = useState<Bench | undefined>()
@@ -34,7 +35,7 @@ export function RuleList() {
       </p>
       <PolicyList
         label="Rules"
-        path="/api/rules"
+        kind="rules"
         items={setup.rules}
         opened={opened}
         open={open}
@@ -49,20 +50,16 @@ export function RuleList() {
         </p>
       )}
       <AddByName
+        kind="rules"
         what="rule"
         inputId="new-rule"
-        add={async (name) => {
-          const first = setup.methods[0]
-          const made = await edit(() =>
-            call<Rule>('POST', '/api/rules', {
-              name,
-              active: false,
-              when: { all: [] },
-              then: [{ kind: 'hide', ...(first ? { methods: [first.id] } : {}) }],
-            }),
-          )
-          open(made.id)
-        }}
+        draft={(name) => ({
+          name,
+          active: false,
+          when: { all: [] },
+          then: [{ kind: 'hide', ...(setup.methods[0] ? { methods: [setup.methods[0].id!] } : {}) }],
+        })}
+        added={(made) => open(made.id!)}
       />
     </div>
   )

@@ -1,6 +1,6 @@
 import type { Action, Condition, Schemas, Setup, Tree, Verdict } from '../api/client'
 import { list, measured, namesOf } from '../offers/words'
-import { countryName, type Formats } from '../ui/format'
+import { countryName, formatsOf, type Formats } from '../ui/format'
 import { weekdayName } from '../ui/moment'
 
 export type Part = Condition | Tree
@@ -20,28 +20,42 @@ export function partsOf(tree: Tree): Part[] {
   return tree[kindOf(tree)] ?? []
 }
 
-export const FACTS: [Condition['fact'], string][] = [
-  ['value', 'order value'],
-  ['weight', 'weight'],
-  ['quantity', 'quantity'],
-  ['longest', 'longest side'],
-  ['class', 'class'],
-  ['tag', 'tag'],
-  ['product', 'product'],
-  ['hazard', 'hazard mark'],
-  ['zone', 'zone'],
-  ['country', 'country'],
-  ['region', 'region'],
-  ['postcode', 'postcode'],
-  ['po_box', 'PO box'],
-  ['group', 'customer group'],
-  ['coupon', 'coupon'],
-  ['weekday', 'day of the week'],
-  ['time', 'time of day'],
-  ['date', 'date'],
-]
+/** What a condition on a fact is made of: two bounds, goods, ids of a list, hours or days, or an address. */
+export type FactKind = 'measure' | 'goods' | 'list' | 'clock' | 'address'
 
-export const MEASURES = ['value', 'weight', 'quantity', 'longest']
+interface FactWords {
+  label: string
+  kind: FactKind
+  /** Whether it says something by itself, without a list. */
+  alone?: boolean
+  /** What bounds are counted in. */
+  unit?: (store: Store) => string
+}
+
+type Store = NonNullable<Setup['store']>
+export type Fact = Condition['fact']
+
+/** All facts, in the order in which they are offered. */
+export const FACTS: Record<Fact, FactWords> = {
+  value: { label: 'order value', kind: 'measure', unit: (store) => formatsOf(store).symbol },
+  weight: { label: 'weight', kind: 'measure', unit: (store) => store.weight_unit },
+  quantity: { label: 'quantity', kind: 'measure', unit: () => 'units' },
+  longest: { label: 'longest side', kind: 'measure', unit: (store) => store.length_unit },
+  class: { label: 'class', kind: 'goods' },
+  tag: { label: 'tag', kind: 'goods' },
+  product: { label: 'product', kind: 'goods' },
+  hazard: { label: 'hazard mark', kind: 'goods', alone: true },
+  zone: { label: 'zone', kind: 'list' },
+  country: { label: 'country', kind: 'address' },
+  region: { label: 'region', kind: 'address' },
+  postcode: { label: 'postcode', kind: 'address' },
+  po_box: { label: 'PO box', kind: 'address', alone: true },
+  group: { label: 'customer group', kind: 'list' },
+  coupon: { label: 'coupon', kind: 'list' },
+  weekday: { label: 'day of the week', kind: 'list' },
+  time: { label: 'time of day', kind: 'clock' },
+  date: { label: 'date', kind: 'clock' },
+}
 
 function boundsWords(condition: Condition, formats: Formats): string {
   const write = (text: string) => measured(condition.fact, text || '…', formats)
@@ -81,9 +95,8 @@ export function conditionWords(condition: Condition, setup: Setup, formats: Form
     case 'value':
     case 'weight':
     case 'quantity':
-      return `the ${condition.fact === 'value' ? 'order value' : condition.fact} is ${boundsWords(condition, formats)}`
     case 'longest':
-      return `the longest side is ${boundsWords(condition, formats)}`
+      return `the ${FACTS[condition.fact].label} is ${boundsWords(condition, formats)}`
     case 'class':
       return `${every ? 'everything that ships' : 'something in the cart'} is of class ${ofWords(condition, setup)}`
     case 'tag':
@@ -199,8 +212,8 @@ export function verdictSentence(verdict: Verdict, setup: Setup, formats: Formats
 }
 
 function hereWords(condition: Condition, here: string, setup: Setup, formats: Formats): string {
-  if (!here) return MEASURES.includes(condition.fact) ? 'not known' : ''
-  if (MEASURES.includes(condition.fact)) return measured(condition.fact, here, formats)
+  if (!here) return FACTS[condition.fact].kind === 'measure' ? 'not known' : ''
+  if (FACTS[condition.fact].kind === 'measure') return measured(condition.fact, here, formats)
   if (['zone', 'group', 'coupon', 'weekday'].includes(condition.fact))
     return ofWords({ fact: condition.fact, of: here.split(', ') }, setup)
   return here

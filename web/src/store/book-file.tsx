@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useId, useState, type ChangeEvent } from 'react'
-import { toast } from 'sonner'
+import { toast } from '../ui/toast'
 import { ApiProblem, call, type Schemas, type Setup } from '../api/client'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'

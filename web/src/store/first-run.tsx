@@ -42,8 +42,8 @@ export function FirstRun() {
       <Wordmark />
       <h1 className="mt-6 text-3xl">Open your shop</h1>
       <p className="mt-1 mb-6 max-w-xl text-soft">
-        This makes two zones: your own country, and everywhere else. The second one stays off until you give
-        it a price. All of it can be changed later, but the currency only while there are no prices.
+        This makes two zones: your own country, and all other countries. The second one stays off until you
+        give it a price. All of it can be changed later, but the currency only while there are no prices.
       </p>
       {choices && (
         <form onSubmit={(event) => void submit(event)} noValidate>

@@ -1,12 +1,14 @@
-import { ArrowUp, Plus } from 'lucide-react'
-import { useState, type FormEvent } from 'react'
-import { ApiProblem, call, type Schemas } from '../api/client'
+import { Plus } from 'lucide-react'
+import type { Schemas } from '../api/client'
 import { useChoices, useWorkshop } from '../api/setup'
-import { moved, useTold } from '../board/edits'
-import { Parcels } from '../plans/parcels'
+import { useActs } from '../edits/acts'
+import { useEdited, useEditedStore } from '../edits/edited'
+import { useWhole } from '../edits/whole'
+import { useMade } from '../edits/made'
+import { Parcels, tidyParcels } from '../plans/parcels'
 import { Field, FieldError } from '../ui/field'
 import { countryName } from '../ui/format'
-import { Remover } from '../ui/row-buttons'
+import { Movers, Remover } from '../ui/row-buttons'
 
 type TaxClass = Schemas['TaxClass']
 type Basis = Schemas['Basis']
@@ -25,23 +27,8 @@ export function Taxes() {
 }
 
 function TaxClasses() {
-  const { setup, edit } = useWorkshop()
-  const told = useTold()
-  const cell = (item: TaxClass, field: 'name' | 'rate') => (
-    <Field
-      label={`${field === 'name' ? 'Name' : 'Rate'} of ${item.name}`}
-      hideLabel
-      cell
-      width={field === 'name' ? 'w-40' : 'w-16'}
-      value={item[field] ?? ''}
-      version={item.lock_version}
-      pointer={`/${field}`}
-      save={(typed, version) =>
-        edit(() => call('PATCH', `/api/tax-classes/${item.id}`, { [field]: typed, lock_version: version }))
-      }
-      read={(current) => (current as TaxClass)[field] ?? ''}
-    />
-  )
+  const { setup } = useWorkshop()
+  const acts = useActs()
   return (
     <section aria-label="Tax classes">
       <h2 className="text-lg">Tax classes</h2>
@@ -52,31 +39,18 @@ function TaxClasses() {
       <ul className="mt-1">
         {setup.tax_classes.map((item, index) => (
           <li key={item.id} className="flex items-start gap-2 border-t border-hair py-1">
-            {cell(item, 'name')}
-            {cell(item, 'rate')}
+            <TaxCells item={item} />
             <span className="pt-1.5 text-soft">%</span>
             <span className="ml-auto">
-              <button
-                type="button"
-                className="quiet px-1"
-                aria-label={`Move ${item.name} up`}
-                disabled={index === 0}
-                onClick={() => {
-                  const order = moved(setup.tax_classes, index, -1)!
-                  void told('', () =>
-                    call('PUT', '/api/tax-classes/order', { ids: order.map(({ id }) => id) }),
-                  )
-                }}
-              >
-                <ArrowUp size={13} aria-hidden />
-              </button>
+              <Movers
+                name={item.name}
+                at={index}
+                of={setup.tax_classes.length}
+                move={(by) => acts.move('tax-classes', item.id!, item.name, by)}
+              />
               <Remover
                 name={item.name}
-                remove={() =>
-                  told(`Removed tax class ${item.name}`, () =>
-                    call('DELETE', `/api/tax-classes/${item.id}?lock_version=${item.lock_version}`),
-                  )
-                }
+                remove={() => acts.remove('tax-classes', item, `tax class ${item.name}`)}
               />
             </span>
           </li>
@@ -87,46 +61,46 @@ function TaxClasses() {
   )
 }
 
+function TaxCells({ item }: { item: TaxClass }) {
+  const edited = useEdited('tax-classes', item)
+  return (
+    <>
+      <Field of={edited} at="name" label={`Name of ${item.name}`} hideLabel cell width="w-40" />
+      <Field of={edited} at="rate" label={`Rate of ${item.name}`} hideLabel cell width="w-16" />
+    </>
+  )
+}
+
 function AddTaxClass() {
-  const { edit } = useWorkshop()
-  const [draft, setDraft] = useState({ name: '', rate: '' })
-  const [problem, setProblem] = useState<Error | null>(null)
-  const submit = async (event: FormEvent) => {
-    event.preventDefault()
-    try {
-      await edit(() => call('POST', '/api/tax-classes', draft))
-      setDraft({ name: '', rate: '' })
-      setProblem(null)
-    } catch (error) {
-      setProblem(error as Error)
-    }
-  }
-  const at = (pointer: string) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined)
+  const made = useMade('tax-classes', 'New tax class', { name: '', rate: '' }, (typed) => typed)
   return (
     <form
       className="flex flex-wrap items-start gap-2 border-t border-hair py-2"
-      onSubmit={(event) => void submit(event)}
+      onSubmit={(event) => {
+        event.preventDefault()
+        made.add()
+      }}
     >
       <input
         className="field w-40"
         aria-label="Name of a new tax class"
         placeholder="Name of a new one"
-        aria-invalid={at('/name') ? true : undefined}
-        value={draft.name}
-        onChange={(event) => setDraft({ ...draft, name: event.target.value })}
+        aria-invalid={made.problemAt('/name') ? true : undefined}
+        value={made.doc.name}
+        onChange={(event) => made.type({ name: event.target.value })}
       />
       <input
         className="field w-16"
         aria-label="Rate of a new tax class, percent"
         placeholder="%"
-        aria-invalid={at('/rate') ? true : undefined}
-        value={draft.rate}
-        onChange={(event) => setDraft({ ...draft, rate: event.target.value })}
+        aria-invalid={made.problemAt('/rate') ? true : undefined}
+        value={made.doc.rate}
+        onChange={(event) => made.type({ rate: event.target.value })}
       />
       <button type="submit" className="button">
         <Plus size={13} aria-hidden /> Add
       </button>
-      {problem && <FieldError>{at('/name') ?? at('/rate') ?? problem.message}</FieldError>}
+      {made.problem && <FieldError>{made.problem}</FieldError>}
     </form>
   )
 }
@@ -160,9 +134,7 @@ const CHOICES: { field: keyof Basis; label: string; options: [string, string][] 
 ]
 
 function OrderValue() {
-  const { setup } = useWorkshop()
-  const told = useTold()
-  const store = setup.store!
+  const edited = useEditedStore()
   return (
     <section aria-label="What counts as the order value">
       <h2 className="text-lg">What counts as the order value</h2>
@@ -173,15 +145,17 @@ function OrderValue() {
             {label}
             <select
               className="field font-sans"
-              value={store.basis?.[field] ?? options[0]![0]}
-              onChange={(event) =>
-                void told('', () =>
-                  call('PATCH', '/api/store', {
-                    basis: { ...store.basis, [field]: event.target.value },
-                    lock_version: store.lock_version,
+              value={edited.doc.basis?.[field] ?? options[0]![0]}
+              onChange={(event) => {
+                const chosen = event.target.value
+                edited.put(
+                  `basis ${field}`,
+                  `What counts as the order value: ${label.toLowerCase()}`,
+                  ({ basis }) => ({
+                    basis: { ...basis, [field]: chosen },
                   }),
                 )
-              }
+              }}
             >
               {options.map(([value, words]) => (
                 <option key={value} value={value}>
@@ -198,19 +172,14 @@ function OrderValue() {
 
 /** The merchant's words to shoppers. */
 function Texts() {
-  const { setup, edit } = useWorkshop()
-  const store = setup.store!
+  const edited = useEditedStore()
   const field = (name: 'zero_word' | 'nothing_text', label: string, hint: string) => (
     <Field
+      of={edited}
+      at={name}
       label={label}
-      value={store[name] ?? ''}
       placeholder={hint}
-      version={store.lock_version}
-      pointer={`/${name}`}
-      save={(typed, version) =>
-        edit(() => call('PATCH', '/api/store', { [name]: typed.trim() || null, lock_version: version }))
-      }
-      read={(current) => (current as Schemas['Store'])[name] ?? ''}
+      write={(text) => ({ [name]: text.trim() || null })}
     />
   )
   return (
@@ -224,10 +193,9 @@ function Texts() {
 
 /** Whose public holidays are no business days. */
 function HolidayRegion() {
-  const { setup, edit } = useWorkshop()
+  const edited = useEditedStore()
   const { data: choices } = useChoices()
-  const store = setup.store!
-  const region = store.holiday_region ?? ''
+  const region = edited.doc.holiday_region ?? ''
   return (
     <label className="flex items-center gap-2">
       <span className="font-cond text-soft">Public holidays of</span>
@@ -235,12 +203,9 @@ function HolidayRegion() {
         className="field"
         value={region}
         onChange={(event) =>
-          void edit(() =>
-            call('PATCH', '/api/store', {
-              holiday_region: event.target.value || null,
-              lock_version: store.lock_version,
-            }),
-          )
+          edited.put('holiday_region', 'Public holidays', () => ({
+            holiday_region: event.target.value || null,
+          }))
         }
       >
         <option value="">none: every weekday is a business day</option>
@@ -256,9 +221,11 @@ function HolidayRegion() {
 
 /** How goods become parcels, unless a rate says otherwise. */
 function ShopParcels() {
-  const { setup, edit } = useWorkshop()
-  const [problem, setProblem] = useState<Error | null>(null)
-  const store = setup.store!
+  const edited = useEditedStore()
+  const parcels = useWhole(edited, 'parcels', 'Parcels of the shop', {
+    read: (store): Schemas['Parcels'] | undefined => store.parcels,
+    write: (typed) => (typed ? { parcels: tidyParcels(typed) } : {}),
+  })
   return (
     <section aria-label="Parcels">
       <h2 className="text-lg">Parcels</h2>
@@ -268,14 +235,10 @@ function ShopParcels() {
       </p>
       <Parcels
         own
-        parcels={store.parcels}
-        put={(parcels) =>
-          void edit(() => call('PATCH', '/api/store', { parcels, lock_version: store.lock_version })).then(
-            () => setProblem(null),
-            setProblem,
-          )
-        }
-        errorAt={(pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined)}
+        parcels={parcels.shown}
+        change={(next) => parcels.change(() => next)}
+        commit={parcels.commit}
+        errorAt={edited.problemAt}
       />
     </section>
   )

@@ -1,51 +1,49 @@
 import { Plus } from 'lucide-react'
-import { useState, type FormEvent } from 'react'
-import { ApiProblem } from '../api/client'
+import type { DocOf, DraftOf, Kind } from '../api/kinds'
+import { useMade } from '../edits/made'
 import { FieldError } from './field'
 
-interface Props {
+interface Props<K extends Kind> {
+  kind: K
   /** e.g. "zone" */
   what: string
   inputId: string
   className?: string
-  add: (name: string) => Promise<unknown>
+  /** What is added; only its name where this is left out. */
+  draft?: (name: string) => DraftOf<K>
+  added?: (made: DocOf<K>) => void
 }
 
 /** A field and a button for something that needs only a name to begin with. */
-export function AddByName({ what, inputId, className, add }: Props) {
-  const [name, setName] = useState('')
-  const [error, setError] = useState<string | null>(null)
-  const submit = async (event: FormEvent) => {
-    event.preventDefault()
-    try {
-      await add(name)
-      setName('')
-      setError(null)
-    } catch (problem) {
-      setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
-    }
-  }
+export function AddByName<K extends Kind>({ kind, what, inputId, className, draft, added }: Props<K>) {
+  const made = useMade(
+    kind,
+    `New ${what}`,
+    { name: '' },
+    ({ name }) => draft?.(name) ?? ({ name } as DraftOf<K>),
+    added,
+  )
   return (
     <form
       className={`flex flex-wrap items-center gap-2 border-t border-edge py-3 ${className ?? ''}`}
-      onSubmit={(event) => void submit(event)}
+      onSubmit={(event) => {
+        event.preventDefault()
+        made.add()
+      }}
     >
       <input
         id={inputId}
         className="field w-56"
         aria-label={`Name of a new ${what}`}
         placeholder={`Name of a new ${what}`}
-        value={name}
-        aria-invalid={error ? true : undefined}
-        onChange={(event) => {
-          setName(event.target.value)
-          setError(null)
-        }}
+        value={made.doc.name}
+        aria-invalid={made.problem ? true : undefined}
+        onChange={(event) => made.type({ name: event.target.value })}
       />
       <button type="submit" className="button">
         <Plus size={14} aria-hidden /> Add {what}
       </button>
-      {error && <FieldError>{error}</FieldError>}
+      {made.problem && <FieldError>{made.problem}</FieldError>}
     </form>
   )
 }

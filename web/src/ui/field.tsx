@@ -1,8 +1,8 @@
-import { useId, type ReactNode } from 'react'
+import { useEffect, useId, useRef, type ReactNode } from 'react'
 import { useField, type FieldSettings } from './use-field'
+import { Conflict } from './conflict'
 
-interface Props extends FieldSettings {
-  label: string
+interface Props<D extends object> extends FieldSettings<D> {
   /** Shown to screen readers only. */
   hideLabel?: boolean
   placeholder?: string
@@ -22,13 +22,21 @@ interface Props extends FieldSettings {
 }
 
 /** A text field that stores itself. Problems, and edits from elsewhere, stand right below it. */
-export function Field(props: Props) {
+export function Field<D extends object>(props: Props<D>) {
   const field = useField(props)
   const made = useId()
   const id = props.inputId ?? made
   const show = props.show ?? ((value: string) => value || 'nothing')
   const error = field.error ?? (field.dirty ? props.warning : null)
-  const notes = [error && `${id}-error`, field.conflict && `${id}-conflict`, props.hint && `${id}-hint`]
+  const conflict = field.theirs !== null
+  const notes = [error && `${id}-error`, conflict && `${id}-conflict`, props.hint && `${id}-hint`]
+  // When an edit has been stored or taken back, nothing is typed any more.
+  const last = useRef(false)
+  const edited = field.edit !== undefined
+  useEffect(() => {
+    if (last.current && !edited) props.typing?.(null)
+    last.current = edited
+  })
   return (
     <div className={`flex flex-col gap-1 ${props.className ?? ''}`}>
       <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'font-cond text-soft'}>
@@ -57,21 +65,13 @@ export function Field(props: Props) {
         />
       </div>
       {error && <FieldError id={`${id}-error`}>{error}</FieldError>}
-      {field.conflict && (
-        <div id={`${id}-conflict`} role="alert" className="border-l-4 border-ochre bg-white px-2 py-1.5">
+      {conflict && (
+        <Conflict id={`${id}-conflict`} mine={field.useMine} theirs={field.drop}>
           <p>
-            Changed elsewhere meanwhile. There now: <b>{show(field.conflict.theirs)}</b>. You typed:{' '}
+            Changed elsewhere meanwhile. There now: <b>{show(field.theirs!)}</b>. You typed:{' '}
             <b>{show(field.text)}</b>.
           </p>
-          <p className="mt-1 flex gap-2">
-            <button type="button" className="button" onClick={field.useMine}>
-              Use mine
-            </button>
-            <button type="button" className="button" onClick={field.reset}>
-              Keep what is there
-            </button>
-          </p>
-        </div>
+        </Conflict>
       )}
       {props.hint && !error && (
         <p id={`${id}-hint`} className="text-soft">

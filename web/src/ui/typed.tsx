@@ -20,7 +20,7 @@ export function Typed(props: Props) {
   const id = useId()
   const own = props.type === 'time' || props.type === 'date' || props.type === 'datetime-local'
   return (
-    <span className="inline-flex flex-col gap-1">
+    <span className="inline-flex max-w-full flex-col gap-1">
       <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'font-cond text-soft'}>
         {props.label}
       </label>

@@ -1,100 +1,83 @@
-import { useRef, useState, type KeyboardEvent } from 'react'
+import type { KeyboardEvent } from 'react'
 import { ApiProblem } from '../api/client'
+import type { Edited } from '../edits/edited'
 
-export interface Conflict {
-  /** What stands there now, changed by somebody else. */
-  theirs: string
-  version: number
-}
-
-export interface FieldSettings {
-  /** What is stored. */
-  value: string
-  /** The lock version that belongs to it. */
-  version: number
+export interface FieldSettings<D extends object> {
+  /** The thing that the field is of. */
+  of: Edited<D>
+  /** The field of it, or a name for a place deeper in it. */
+  at: (keyof D & string) | (string & {})
+  /** What it is about, in words, where the edit is listed. */
+  label: string
+  /** The text of what is stored; the field as it is where it is left out. */
+  value?: (doc: D) => string
+  /** What typed text makes of the thing. */
+  write?: (text: string, doc: D) => Partial<D>
   /** Where the server points when this field is wrong. */
-  pointer: string
-  save: (typed: string, version: number) => Promise<unknown>
-  /** Reads the field out of the resource that a conflict brings along. */
-  read: (current: unknown) => string
-  /** Called while typing, for what shows at once. */
-  typing?: (typed: string | null) => void
+  pointer?: string
+  /** Fields that are only right together. */
+  group?: string
+  /** Called while typing, with what the thing becomes, and with null when nothing is typed any more. */
+  typing?: (doc: D | null) => void
 }
 
 /**
- * One field that is edited in place: typed text stays until it is stored or taken back, whatever the server says.
- * Enter and leaving the field store it, Escape takes it back.
+ * One field that is edited in place: typed text stays until it is stored or taken back, whatever the server says and
+ * wherever its editor goes. Enter and leaving the field store it, Escape takes it back.
  */
-export function useField({ value, version, pointer, save, read, typing }: FieldSettings) {
-  const [draft, setDraft] = useState<string | null>(null)
-  const [error, setError] = useState<string | null>(null)
-  const [conflict, setConflict] = useState<Conflict | null>(null)
-  const base = useRef(version)
-  const busy = useRef(false)
+export function useField<D extends object>(settings: FieldSettings<D>) {
+  const { of, at, label, typing, group } = settings
+  const value = settings.value ?? ((doc: D) => String((doc as Record<string, unknown>)[at] ?? ''))
+  const write = settings.write ?? ((text: string) => ({ [at]: text }) as Partial<D>)
+  const pointer = settings.pointer ?? `/${at}`
+  const edit = of.at(at)
+  const stored = value(of.stored)
+  const text = (edit?.typed as string | undefined) ?? stored
+  const { problem, current } = edit ?? {}
 
   const change = (typed: string) => {
-    if (draft === null) base.current = version
-    setDraft(typed)
-    setError(null)
-    typing?.(typed)
+    const make = (doc: D) => write(typed, doc)
+    of.change(at, label, make, { typed, read: value, ...(group ? { group } : {}) })
+    typing?.({ ...of.doc, ...make(of.doc) })
   }
-
-  const reset = () => {
-    setDraft(null)
-    setError(null)
-    setConflict(null)
+  const drop = () => {
+    of.drop(at)
     typing?.(null)
   }
-
-  const store = async (typed: string, on: number) => {
-    if (busy.current) return
-    busy.current = true
-    try {
-      await save(typed, on)
-      reset()
-    } catch (problem) {
-      if (problem instanceof ApiProblem && problem.problem.status === 409 && problem.problem.current) {
-        const { current } = problem.problem
-        setConflict({ theirs: read(current), version: (current as { lock_version: number }).lock_version })
-      } else {
-        setError(
-          problem instanceof ApiProblem
-            ? (problem.at(pointer) ?? problem.summary)
-            : (problem as Error).message,
-        )
-      }
-    } finally {
-      busy.current = false
-    }
-  }
-
   const commit = () => {
-    if (draft === null || conflict) return
-    if (draft === value) return reset()
-    void store(draft, base.current)
+    if (edit?.stage !== 'typed' || current) return
+    if (text === stored && !edit.sending) return drop()
+    of.commit(at)
   }
-
   const keys = (event: KeyboardEvent) => {
+    if (event.nativeEvent.isComposing) return
     if (event.key === 'Enter') {
       event.preventDefault()
-      commit()
+      if (edit?.stage === 'refused' && !current) of.again(at)
+      else commit()
     }
-    if (event.key === 'Escape' && draft !== null) {
+    if (event.key === 'Escape' && edit) {
       event.stopPropagation()
-      reset()
+      drop()
     }
   }
 
   return {
-    text: draft ?? value,
-    dirty: draft !== null && draft !== value,
-    error,
-    conflict,
+    text,
+    edit,
+    dirty: edit !== undefined && text !== stored,
+    error:
+      problem && !current
+        ? problem instanceof ApiProblem
+          ? (problem.at(pointer) ?? problem.summary)
+          : problem.message
+        : null,
+    /** What stands there now, where somebody else changed it meanwhile. */
+    theirs: current ? value(current as D) : null,
     change,
     commit,
     keys,
-    reset,
-    setError,
-    useMine: () => conflict && draft !== null && void store(draft, conflict.version),
+    drop,
+    useMine: () => of.again(at),
   }
 }

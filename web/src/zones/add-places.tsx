@@ -1,8 +1,8 @@
 import { Command } from 'cmdk'
 import { useState } from 'react'
-import { call, type Schemas, type Zone } from '../api/client'
-import { useChoices, useGeography } from '../api/setup'
-import { useTold } from '../board/edits'
+import type { Schemas, Zone } from '../api/client'
+import { useChoices, useGeography, useWorkshop } from '../api/setup'
+import { useActs } from '../edits/acts'
 import { countryName, counted } from '../ui/format'
 
 /** Names that begin with what was typed come first, then those with a word that does. */
@@ -16,10 +16,18 @@ function closeness(value: string, search: string): number {
 
 type Draft = Schemas['AreaDraft']
 
+/** Puts areas into a zone, whatever else is being done to it. */
 export function useAddAreas() {
-  const told = useTold()
+  const { send } = useWorkshop()
+  const { act } = useActs()
   return (zone: Zone, areas: Draft[]) =>
-    told('', () => call('POST', `/api/zones/${zone.id}/areas`, { lock_version: zone.lock_version, areas }))
+    act(
+      `/api/zones/${zone.id}`,
+      `with ${JSON.stringify(areas)}`,
+      `Add places to ${zone.name}`,
+      (_, { lock_version }) => send('POST', `/api/zones/${zone.id}/areas`, { lock_version, areas }),
+      zone,
+    )
 }
 
 /** Adds countries to a zone: one by one, with its territories, or a group that becomes plain countries. */
@@ -38,15 +46,15 @@ export function AddPlaces({ zone }: { zone: Zone }) {
     codes.filter((code) => !whole(code)).map((country) => ({ kind: 'country', country }))
   const add = (drafts: Draft[]) => {
     setText('')
-    if (drafts.length) void addAreas(zone, drafts)
+    if (drafts.length) addAreas(zone, drafts)
   }
   const options: { key: string; name: string; note: string; drafts: Draft[] }[] = [
     ...(world
       ? []
       : [
           {
-            key: 'everywhere else world',
-            name: 'Everywhere else',
+            key: 'all other countries world',
+            name: 'All other countries',
             note: '',
             drafts: [{ kind: 'world' as const }],
           },

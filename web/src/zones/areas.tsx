@@ -1,8 +1,8 @@
 import { ChevronDown, ChevronRight, X } from 'lucide-react'
 import { useState } from 'react'
-import { call, type Area, type Zone } from '../api/client'
-import { useGeography } from '../api/setup'
-import { useTold } from '../board/edits'
+import type { Area, Zone } from '../api/client'
+import { useGeography, useWorkshop } from '../api/setup'
+import { useActs } from '../edits/acts'
 import { AddPlaces } from './add-places'
 import { ClausesEditor } from './clauses-editor'
 import { RegionsEditor } from './regions-editor'
@@ -32,11 +32,18 @@ export function Areas({ zone }: { zone: Zone }) {
 }
 
 function Row({ zone, area, open, toggle }: { zone: Zone; area: Area; open: boolean; toggle: () => void }) {
-  const told = useTold()
+  const { send } = useWorkshop()
+  const { act } = useActs()
   const { data: geography } = useGeography()
   const sentence = areaSentence(area, geography)
   const remove = () =>
-    told('', () => call('DELETE', `/api/areas/${area.id}?lock_version=${zone.lock_version}`))
+    act(
+      `/api/zones/${zone.id}`,
+      `without ${area.id}`,
+      `Take ${sentence} out of ${zone.name}`,
+      (_, { lock_version }) => send('DELETE', `/api/areas/${area.id}?lock_version=${lock_version}`),
+      zone,
+    )
   return (
     <li className="border-t border-hair">
       <div className="flex items-center gap-1">
@@ -57,7 +64,7 @@ function Row({ zone, area, open, toggle }: { zone: Zone; area: Area; open: boole
           type="button"
           className="quiet"
           aria-label={`Take ${sentence} out of ${zone.name}`}
-          onClick={() => void remove()}
+          onClick={remove}
         >
           <X size={13} aria-hidden />
         </button>

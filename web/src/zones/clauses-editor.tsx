@@ -1,21 +1,32 @@
 import { useQuery } from '@tanstack/react-query'
-import { useDeferredValue, useId, useState } from 'react'
-import { ApiProblem, call, type Area, type Schemas, type Zone } from '../api/client'
-import { useGeography, useWorkshop } from '../api/setup'
+import { useDeferredValue, useId } from 'react'
+import { call, type Area, type Schemas, type Zone } from '../api/client'
+import { useGeography } from '../api/setup'
+import { useEditedArea } from '../edits/edited'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
+import { useAddAreas } from './add-places'
 import { ClauseDoubts, withClause } from './clause-doubts'
 
 const SHOWN = 8
 
+/** What is typed, and the good ones of an earlier text, which are stored and which it is put beside. */
+interface Typed {
+  text: string
+  beside: string
+}
+
+const together = (...texts: string[]) => texts.filter(Boolean).join(', ')
+
 /** Postcode clauses of an area, typed or pasted by the thousand; bad ones are named, good ones can be taken alone. */
 export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; list: 'only' | 'except' }) {
-  const { edit } = useWorkshop()
+  const edited = useEditedArea(zone, area)
   const { data: geography } = useGeography()
   const id = useId()
-  const [draft, setDraft] = useState<string | null>(null)
-  const [base, setBase] = useState(zone.lock_version)
-  const [error, setError] = useState<string | null>(null)
+  const addAreas = useAddAreas()
+  const edit = edited.at(list)
+  const typed = edit?.typed as Typed | undefined
+  const draft = typed?.text ?? null
   const { data: whole } = useQuery({
     queryKey: ['area', area.id, zone.lock_version],
     queryFn: ({ signal }) => call<Area>('GET', `/api/areas/${area.id}`, undefined, signal),
@@ -33,22 +44,26 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
   const faults = draft === null ? [] : (read?.faults ?? [])
   const doubts = draft === null || asked !== draft ? [] : (read?.doubts ?? [])
 
-  const store = async (typed: string, left: string | null) => {
-    try {
-      await edit(() => call('PATCH', `/api/areas/${area.id}`, { lock_version: base, [list]: typed }))
-      setDraft(left)
-      if (left) setBase(zone.lock_version + 1)
-      setError(null)
-    } catch (problem) {
-      const stale = problem instanceof ApiProblem && problem.problem.status === 409
-      setError(
-        stale
-          ? 'This zone was changed elsewhere meanwhile. What you typed is still here; keep it once more to put it over that.'
-          : (problem as Error).message,
-      )
-      if (stale) setBase((problem.problem.current as { lock_version: number }).lock_version)
-    }
+  const about = `Postcodes of ${zone.name}`
+  const type = (text: string, beside = typed?.beside ?? '', sent = together(beside, text)) =>
+    edited.change(list, about, () => ({ [list]: sent }) as unknown as Partial<Area>, {
+      typed: { text, beside } satisfies Typed,
+      read: (there) => there[list],
+    })
+  const keep = () => (edit?.stage === 'refused' ? edited.again(list) : edited.commit(list))
+  /** Stores the good ones; the bad ones stay here, to be put right and put beside them. */
+  const keepGood = (good: string, bad: string) => {
+    const all = together(typed?.beside ?? '', good)
+    edited.change(list, about, () => ({ [list]: all }) as unknown as Partial<Area>, {
+      typed: { text: bad, beside: all } satisfies Typed,
+      read: (there) => there[list],
+      stored: () => type(bad, all),
+    })
+    edited.commit(list)
   }
+  const error = edit?.current
+    ? 'This zone was changed elsewhere meanwhile. What you typed is still here; keep it once more to put it over that.'
+    : edit?.problem?.message
   const example = geography?.forms[area.country ?? '']
   return (
     <div className="flex flex-col gap-1">
@@ -78,11 +93,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
         }
         aria-invalid={faults.length > 0 || undefined}
         aria-describedby={`${id}-notes`}
-        onChange={(event) => {
-          if (draft === null) setBase(zone.lock_version)
-          setDraft(event.target.value)
-          setError(null)
-        }}
+        onChange={(event) => type(event.target.value)}
       />
       <div id={`${id}-notes`}>
         {draft !== null && read && (
@@ -94,6 +105,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
             {faults.length > 0 && `, ${counted(faults.length, 'bad one')}`}
           </p>
         )}
+        {typed?.beside && <p className="text-soft">These are put beside those that are kept.</p>}
         {faults.slice(0, SHOWN).map((fault) => (
           <FieldError key={fault.position}>
             Number {fault.position}, line {fault.line}, “{fault.text}”: {fault.detail}
@@ -102,34 +114,19 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
         {faults.length > SHOWN && <FieldError>and {faults.length - SHOWN} more</FieldError>}
         <ClauseDoubts
           doubts={doubts}
-          take={(doubt) => setDraft(withClause(text, doubt.position, doubt.meant ?? ''))}
-          elsewhere={(doubt) =>
-            void edit(() =>
-              call('POST', `/api/zones/${zone.id}/areas`, {
-                lock_version: zone.lock_version,
-                areas: [{ kind: 'country', country: doubt.country }],
-              }),
-            )
-              .then(() => {
-                setDraft(withClause(text, doubt.position, ''))
-                setBase(zone.lock_version + 1)
-              })
-              .catch((problem: Error) =>
-                setError(problem instanceof ApiProblem ? problem.summary : problem.message),
-              )
-          }
+          take={(doubt) => type(withClause(text, doubt.position, doubt.meant ?? ''))}
+          elsewhere={(doubt) => {
+            if (doubt.country) addAreas(zone, [{ kind: 'country', country: doubt.country }])
+            type(withClause(text, doubt.position, ''))
+          }}
         />
         {error && <FieldError>{error}</FieldError>}
       </div>
       {draft !== null && draft !== stored && (
         <div className="flex gap-2">
           {faults.length === 0 ? (
-            <button
-              type="button"
-              className="button border-ink font-semibold"
-              onClick={() => void store(draft, null)}
-            >
-              Keep these postcodes
+            <button type="button" className="button border-ink font-semibold" onClick={keep}>
+              Save these postcodes
             </button>
           ) : (
             <button
@@ -137,21 +134,14 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
               className="button"
               disabled={!read?.clauses.length}
               onClick={() =>
-                void store(read?.clauses.join(', ') ?? '', faults.map((fault) => fault.text).join(', '))
+                keepGood(together(...(read?.clauses ?? [])), together(...faults.map((fault) => fault.text)))
               }
             >
-              Keep the {counted(read?.clauses.length ?? 0, 'good one')}, leave the bad here
+              Save the {counted(read?.clauses.length ?? 0, 'good one')}, leave the rest here
             </button>
           )}
-          <button
-            type="button"
-            className="quiet"
-            onClick={() => {
-              setDraft(null)
-              setError(null)
-            }}
-          >
-            Take it back
+          <button type="button" className="quiet" onClick={() => edited.drop(list)}>
+            Discard
           </button>
         </div>
       )}

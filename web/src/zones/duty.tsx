@@ -1,26 +1,27 @@
-import { call, type Zone } from '../api/client'
+import type { Zone } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useTold } from '../board/edits'
+import { useEdited } from '../edits/edited'
 import { Field } from '../ui/field'
 import { formatsOf } from '../ui/format'
 
-type Duty = NonNullable<Zone['duty']>
-
 /** What is due at the border of a zone, as an estimate beside each of its methods. */
 export function DutyEditor({ zone }: { zone: Zone }) {
-  const { setup, edit } = useWorkshop()
-  const told = useTold()
+  const { setup } = useWorkshop()
+  const edited = useEdited('zones', zone)
   const { symbol } = formatsOf(setup.store!)
-  const duty = zone.duty ?? null
-  const patch = (next: Duty | null, version = zone.lock_version) =>
-    call('PATCH', `/api/zones/${zone.id}`, { duty: next, lock_version: version })
+  const duty = edited.doc.duty ?? null
   const check = (field: 'carriage' | 'included', label: string) => (
     <label className="flex items-center gap-1.5">
       <input
         type="checkbox"
         checked={duty?.[field] ?? false}
         disabled={!duty}
-        onChange={(event) => duty && void told('', () => patch({ ...duty, [field]: event.target.checked }))}
+        onChange={(event) => {
+          const on = event.target.checked
+          edited.put(`duty ${field}`, `Duty of ${zone.name}: ${label}`, (doc) => ({
+            duty: doc.duty ? { ...doc.duty, [field]: on } : null,
+          }))
+        }}
       />
       {label}
     </label>
@@ -29,32 +30,31 @@ export function DutyEditor({ zone }: { zone: Zone }) {
     <fieldset className="flex flex-wrap items-start gap-x-4 gap-y-1">
       <legend className="font-cond text-soft">Duty and import tax, an estimate</legend>
       <Field
+        of={edited}
+        at="duty percent"
         label="Percent"
         width="w-16"
         placeholder="none"
         inputMode="decimal"
-        value={duty?.percent ?? ''}
-        version={zone.lock_version}
         pointer="/duty"
-        save={(percent, version) =>
-          edit(() => patch(percent.trim() ? { ...duty, percent: percent.trim() } : null, version))
-        }
-        read={(current) => (current as Zone).duty?.percent ?? ''}
+        value={(doc) => doc.duty?.percent ?? ''}
+        write={(text, doc) => ({ duty: text.trim() ? { ...doc.duty, percent: text.trim() } : null })}
       />
       {duty && (
         <Field
+          of={edited}
+          at="duty below"
           label={`None on goods below, ${symbol}`}
           width="w-20"
           placeholder="always"
           inputMode="decimal"
-          value={duty.below ?? ''}
-          version={zone.lock_version}
           pointer="/duty/below"
-          save={(below, version) => {
+          value={(doc) => doc.duty?.below ?? ''}
+          write={(text, { duty }) => {
+            if (!duty) return { duty: null }
             const { below: _, ...rest } = duty
-            return edit(() => patch(below.trim() ? { ...rest, below: below.trim() } : rest, version))
+            return { duty: text.trim() ? { ...rest, below: text.trim() } : rest }
           }}
-          read={(current) => (current as Zone).duty?.below ?? ''}
         />
       )}
       <span className="flex flex-col pt-5">

@@ -1,16 +1,22 @@
 import { useState } from 'react'
-import { call, type Area, type Zone } from '../api/client'
-import { useGeography, useWorkshop } from '../api/setup'
+import type { Area, Zone } from '../api/client'
+import { useGeography } from '../api/setup'
+import { useEditedArea } from '../edits/edited'
+import { useWhole } from '../edits/whole'
 import { FieldError } from '../ui/field'
 import { countryName } from '../ui/format'
 
 /** Chooses regions of a country, with their types told apart; none chosen is the whole country. */
 export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
-  const { edit } = useWorkshop()
   const { data: geography } = useGeography()
-  const [chosen, setChosen] = useState<Set<string>>(() => new Set(area.regions))
+  const edited = useEditedArea(zone, area)
+  const regionsEdit = useWhole(edited, 'regions', `Regions in ${zone.name}`, {
+    read: (there) => there.regions,
+    write: (typed) => ({ regions: typed }),
+  })
+  const chosen = new Set(regionsEdit.shown)
+  const setChosen = (codes: Iterable<string>) => regionsEdit.change(() => [...codes])
   const [text, setText] = useState('')
-  const [error, setError] = useState<string | null>(null)
   const country = area.country ?? ''
   const regions = geography?.regions[country] ?? []
   const types = [...new Set(regions.map(({ type }) => type))]
@@ -23,16 +29,6 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
     const next = new Set(chosen)
     if (!next.delete(code)) next.add(code)
     setChosen(next)
-  }
-  const save = async () => {
-    try {
-      await edit(() =>
-        call('PATCH', `/api/areas/${area.id}`, { lock_version: zone.lock_version, regions: [...chosen] }),
-      )
-      setError(null)
-    } catch (problem) {
-      setError((problem as Error).message)
-    }
   }
   const ofType = (type: string) => regions.filter((region) => region.type === type).map(({ code }) => code)
   return (
@@ -56,12 +52,7 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
               All {ofType(type).length}: {type}
             </button>
           ))}
-        <button
-          type="button"
-          className="button"
-          disabled={chosen.size === 0}
-          onClick={() => setChosen(new Set())}
-        >
+        <button type="button" className="button" disabled={chosen.size === 0} onClick={() => setChosen([])}>
           None
         </button>
       </div>
@@ -95,11 +86,11 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
           type="button"
           className="button border-ink font-semibold"
           disabled={!dirty}
-          onClick={() => void save()}
+          onClick={() => regionsEdit.commit()}
         >
-          {chosen.size ? `Keep ${chosen.size} of ${regions.length} regions` : 'Keep the whole country'}
+          {chosen.size ? `Save ${chosen.size} of ${regions.length} regions` : 'Save the whole country'}
         </button>
-        {error && <FieldError>{error}</FieldError>}
+        {regionsEdit.problem && <FieldError>{regionsEdit.problem.message}</FieldError>}
       </div>
     </details>
   )

@@ -34,7 +34,7 @@ const moreRegions = (left: number) => `${left} more ${left === 1 ? 'region' : 'r
 
 /** What an area covers: "United Kingdom, only IV, HS, KW, ZE and 6 ranges". */
 export function areaSentence(area: Area, geography?: Geography): string {
-  if (area.kind === 'world' || !area.country) return 'Everywhere else'
+  if (area.kind === 'world' || !area.country) return 'All other countries'
   const country = area.country
   const regions = area.regions
     .map((code) => regionName(geography, country, code))
@@ -56,7 +56,7 @@ const LEVELS: Record<string, string> = {
   clause: 'a postcode',
   region: 'a region',
   country: 'a whole country',
-  world: 'everywhere else',
+  world: 'all other countries',
 }
 
 export function levelWords(level: string): string {

@@ -6,7 +6,7 @@ import { useLocation, useNavigate } from 'react-router'
 import { call, type CoverageMap, type Zone } from '../api/client'
 import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
 import { AddZone } from '../board/add-zone'
-import { useEdits } from '../board/edits'
+import { useActs } from '../edits/acts'
 import { ZoneEditor } from '../board/zone-editor'
 import { useBenchResult } from '../bench/result'
 import { counted, countryName } from '../ui/format'
@@ -17,7 +17,9 @@ import { toneOf } from './tones'
 import { areaSentence } from './words'
 import { WorldMap } from './world-map'
 import { ZonesCsv } from './zones-csv'
+import { Answer } from '../ui/answer'
 import { Movers } from '../ui/row-buttons'
+import { Table } from '../ui/table'
 
 /** Where the shop ships: the zones in their order, on the map and in words. */
 export function Zones() {
@@ -31,8 +33,8 @@ export function Zones() {
     queryFn: ({ signal }) => call<CoverageMap>('GET', '/api/coverage', undefined, signal),
     placeholderData: keepPreviousData,
   })
-  const { data: found } = useFindings(setup.revision)
-  const findings = (found?.findings ?? []).filter((finding) => finding.zone !== null)
+  const audit = useFindings(setup.revision)
+  const findings = (audit.data?.findings ?? []).filter((finding) => finding.zone !== null)
   const id = new URLSearchParams(hash.slice(1)).get('zone')
   const index = setup.zones.findIndex((zone) => zone.id === id)
   const zone = setup.zones[index]
@@ -41,13 +43,13 @@ export function Zones() {
   const pick = (country: string) => {
     if (!zone) return
     const there = zone.areas.some((area) => area.country === country && area.kind === 'country')
-    if (!there) void addAreas(zone, [{ kind: 'country', country }])
+    if (!there) addAreas(zone, [{ kind: 'country', country }])
   }
   const own = findings.filter((finding) => finding.zone === zone?.id)
   return (
     <div className="px-4 pt-3 pb-10">
       <h1 className="mb-2 text-2xl">Zones</h1>
-      <div className="grid gap-5 xl:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_17rem]">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-5 xl:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_17rem]">
         <WorldMap setup={setup} geography={geography} coverage={coverage} pick={zone ? pick : null} />
         <ZoneList chosen={zone} choose={choose} findings={awake(findings).map((finding) => finding.zone!)} />
       </div>
@@ -66,7 +68,7 @@ export function Zones() {
       <Tabs.Root defaultValue="landing" className="mt-5">
         <Tabs.List aria-label="About the zones" className="flex gap-1 border-b border-ink">
           <Tab value="landing">Where does this land?</Tab>
-          <Tab value="findings">Findings: {awake(findings).length}</Tab>
+          <Tab value="findings">Findings: {audit.data ? awake(findings).length : '…'}</Tab>
           <Tab value="table">All countries</Tab>
           <Tab value="csv">CSV</Tab>
         </Tabs.List>
@@ -74,11 +76,15 @@ export function Zones() {
           <Landing />
         </Panel>
         <Panel value="findings">
-          {findings.length ? (
-            <FindingsList findings={findings} named />
-          ) : (
-            <p>Nothing found: no ties, no holes, no dead clauses.</p>
-          )}
+          <Answer of={audit}>
+            {() =>
+              findings.length ? (
+                <FindingsList findings={findings} named />
+              ) : (
+                <p>Nothing found: no ties, no holes, no dead clauses.</p>
+              )
+            }
+          </Answer>
         </Panel>
         <Panel value="table">
           <CountryTable coverage={coverage} />
@@ -123,13 +129,14 @@ function ZoneList({
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   const { data: geography } = useGeography()
-  const edits = useEdits()
+  const acts = useActs()
   const [dragged, setDragged] = useState<number | null>(null)
   const [over, setOver] = useState<number | null>(null)
   const keys = (event: KeyboardEvent, index: number) => {
     if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return
     event.preventDefault()
-    void edits.moveZone(index, event.key === 'ArrowUp' ? -1 : 1)
+    const { id, name } = setup.zones[index]!
+    acts.move('zones', id, name ?? '', event.key === 'ArrowUp' ? -1 : 1)
   }
   return (
     <div>
@@ -151,7 +158,8 @@ function ZoneList({
                 setOver(index)
               }}
               onDrop={() => {
-                if (dragged !== null && dragged !== index) void edits.moveZone(dragged, index - dragged)
+                const moving = dragged !== null && dragged !== index && setup.zones[dragged]
+                if (moving) acts.move('zones', moving.id, moving.name ?? '', index - dragged)
               }}
               className={`group flex items-center gap-1.5 border-t border-l-[5px] py-1 pr-1 ${over === index && dragged !== null ? 'border-t-ink' : 'border-t-hair'} ${here ? 'border-l-ink' : 'border-l-transparent'} ${chosen?.id === zone.id ? 'bg-white' : ''}`}
             >
@@ -181,7 +189,7 @@ function ZoneList({
                 name={zone.name}
                 at={index}
                 of={setup.zones.length}
-                move={(by) => edits.moveZone(index, by)}
+                move={(by) => acts.move('zones', zone.id, zone.name ?? '', by)}
               />
             </li>
           )
@@ -214,7 +222,7 @@ function CountryTable({ coverage }: { coverage: CoverageMap | undefined }) {
         <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> Show
         countries in no zone too
       </label>
-      <table className="w-full max-w-2xl">
+      <Table className="w-full max-w-2xl">
         <thead>
           <tr className="text-left font-cond text-soft">
             <th className="font-medium">Country</th>
@@ -231,7 +239,7 @@ function CountryTable({ coverage }: { coverage: CoverageMap | undefined }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </>
   )
 }

@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module GateMile
+  # What the audit of a whole setup finds.
+  module Audit
+    # @param book [Book]
+    # @param at [Time] of the audit: offers may have ended by then
+    # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
+    # @return [Array<Finding>] the most harmful first
+    def self.findings(book, at:, answers: {})
+      found = [[:rates, RateFindings.new(book)], [:zones, ZoneFindings.new(book.zones)],
+               [:goods, GoodsFindings.new(book)], [:rates, LiveFindings.new(book, answers)],
+               [:rates, FreeFindings.new(book)], [:offers, OfferFindings.new(book, at)],
+               [:rules, RuleFindings.new(book)]]
+      Finding.in_order(found.flat_map { |part, one| one.list.map { |finding| finding.with(part: part) } })
+    end
+  end
+end

@@ -1,0 +1,246 @@
+# frozen_string_literal: true
+
+module GateMile
+  # What is wrong with offers: those that can never apply or apply where nobody would want it, texts that do not say
+  # what they do, and carts that pay more for an item than it is worth. Goods are looked at one product at a time: so
+  # many units of one as reach the threshold.
+  class OfferFindings
+    # Products that are looked at for one offer, spread over all; units of one that are looked at, at most.
+    SAMPLE = 40
+    UNITS = 5000
+    # Words by which a text says "more than" where the offer means "at least" (English; common practice, no source).
+    OVER = /\b(over|above|more than|exceed\w*)\b/i
+    # A shipping cost above this share of the order's value is far more than a threshold brings, where costs of goods
+    # are not known.
+    SHARE = Rational(1, 2)
+    private_constant :OVER
+
+    # @param book [Book]
+    # @param at [Time] of the audit: offers may have ended by then
+    def initialize(book, at)
+      @book = book
+      @at = at
+      @offers = book.offers.select(&:active)
+      @samples = ZoneSamples.new(book.zones)
+      @goods = Alone.goods(book)
+    end
+
+    # @return [Array<Finding>]
+    def list
+      return [] if @book.offers.empty? && @book.policies.coupons.empty?
+
+      @offers.flat_map { |offer| of(offer) } + pays_more + coupons
+    end
+
+    private
+
+    def of(offer)
+      return [finding(:offer_over, :note, offer, ends: offer.period.ends)] if offer.period.outside(@at) == :late
+
+      rates = rates_of(offer)
+      return [finding(:offer_never, :warning, offer, reason: :no_rate)] if rates.empty?
+
+      [*texts(offer), *closes(offer, rates), *slipping(offer), *tried(offer, rates)]
+    end
+
+    def finding(code, harm, offer, cart = nil, zone: nil, **numbers)
+      Finding.new(code: code, harm: harm, zone: zone, numbers: { offer: offer.name, **numbers }, cart: cart,
+                  setting: { kind: "offer", id: offer.id })
+    end
+
+    def rates_of(offer)
+      @book.rates_in_use.select { |rate| offer.in_zone?(rate.zone) && offer.names?(rate.method_id) && rate.plan }
+    end
+
+    # "Over" where the offer means "at least".
+    def texts(offer)
+      texts = offer.milepost ? offer.milepost.texts : {}
+      return [] if offer.threshold.nil?
+
+      { **texts, "label" => offer.label.to_s }.select { |_, text| text.match?(OVER) }.map do |moment, text|
+        finding(:milepost_over, :note, offer, moment: moment, text: text, from: offer.threshold.from.text)
+      end
+    end
+
+    # Beyond the end of its stretch the cart pays again, unless another offer takes over there.
+    def closes(offer, rates)
+      below = offer.threshold&.below
+      return [] if below.nil? || offer.effect.kind != :free || taken_over?(offer)
+
+      [finding(:offer_closes, :warning, offer, zone: rates.first.zone, below: below.text)]
+    end
+
+    def taken_over?(offer)
+      @offers.any? do |other|
+        !other.equal?(offer) && other.effect.kind == :free && [nil, offer.zones].include?(other.zones) &&
+          other.threshold && goes_on?(offer.threshold, other.threshold)
+      end
+    end
+
+    # Whether a stretch begins before another ends, and goes beyond its end.
+    def goes_on?(before, after)
+      after.measure == before.measure && after.from.base <= before.below.base &&
+        (after.below.nil? || after.below.base > before.below.base)
+    end
+
+    # Goods without a class go by an offer that leaves classes out.
+    def slipping(offer)
+      named = [offer.blocking, offer.paying].compact.flat_map(&:classes)
+      loose = named.empty? ? [] : @goods.reject(&:shipping_class)
+      loose.empty? ? [] : [finding(:offer_unclassed, :warning, offer, count: loose.size, names: names(loose))]
+    end
+
+    def names(articles) = articles.first(GoodsFindings::SHOWN).map(&:name)
+
+    # Carts of one product that just reach the threshold.
+    def tried(offer, rates)
+      bare = bare(offer)
+      found = rates.group_by(&:zone).flat_map do |zone, list|
+        sample.filter_map { |article| attempt(bare, article, @book.zone(zone), list) }
+      end
+      return unreached(offer) if found.none?(&:acted)
+
+      offer.effect.kind == :free && offer.threshold ? [*dear(offer, found.select(&:acted))] : []
+    end
+
+    Attempt = Struct.new(:article, :cart, :zone, :acted, :cost, :brings, :value)
+    private_constant :Attempt
+
+    # The book with this offer alone, whoever asks.
+    def bare(offer)
+      open = offer.with(groups: nil, coupons: nil, promotions: nil, first: nil, period: Period.new)
+      @book.with(policies: Policies.new(groups: [], coupons: [], offers: [open], rules: []))
+    end
+
+    def sample
+      @sample ||= begin
+        every = [@goods.size / SAMPLE, 1].max
+        priced = @goods.select(&:price).sort_by { |article| article.price.minor }
+        priced.each_slice(every).map(&:first)
+      end
+    end
+
+    def attempt(bare, article, zone, rates)
+      offer = bare.offers.first
+      units = units(offer.threshold, article) or return
+      document = document(article, units, zone)
+      cart = Cart.parse(document, @book.currency)
+      terms = Terms.new(bare, Facts.new(bare, cart, bare.basket(cart), @at), zone, cart.destination)
+      found = rates.map { |rate| run(bare, terms, rate) }
+      acted = found.find { |quote| quote.available? && quote.acted.any? }
+      Attempt.new(article, document, zone, !acted.nil?, acted && cost(acted), brings(article, units),
+                  article.price * units)
+    end
+
+    def run(book, terms, rate)
+      book.program(rate).quote(Visit.of(terms, Destination.new(terms.circumstances.address("delivery"))))
+    end
+
+    def document(article, units, zone)
+      { "lines" => [{ "sku" => article.sku, "quantity" => units }],
+        "destination" => @samples.of(zone)&.then { |address| Documents.write(address) } || {} }
+    end
+
+    # @return [Integer, nil] the fewest units that reach it
+    def units(threshold, article)
+      return 1 if threshold.nil?
+
+      each = case threshold.measure
+             when "value" then article.price.minor
+             when "weight" then article.weight&.base
+             else 1
+             end
+      return if each.nil? || each.zero?
+
+      count = (Rational(threshold.from.base) / each).ceil
+      count if count <= UNITS
+    end
+
+    # What the method costs the merchant, or where that is not said what it would take.
+    def cost(quote)
+      quote.cost || quote.outcomes.filter_map { |one| one.numbers[:base] if one.acted? }.first
+    end
+
+    def brings(article, units) = article.cost && ((article.price - article.cost) * units)
+
+    def unreached(offer)
+      reason = offer.blocking && sample.all? { |article| spoilt?(offer, article) } ? :all_spoil : :no_goods
+      [finding(reason == :all_spoil ? :offer_spoilt : :offer_never, :warning, offer, reason: reason)]
+    end
+
+    def spoilt?(offer, article)
+      cart = Cart.of(lines: [CartLine.new(sku: article.sku, quantity: 1)])
+      @book.basket(cart).lines.any? { |line| offer.blocking.include?(line.kind) }
+    end
+
+    # Goods that cost far more to ship than a cart of them brings.
+    def dear(offer, attempts)
+      lost = attempts.select { |one| one.cost && one.cost.minor > (one.brings&.minor || (one.value.minor * SHARE)) }
+      worst = lost.max_by { |one| one.cost.minor - (one.brings || one.value).minor } or return []
+      [finding(:offer_loss, :warning, offer, worst.cart, zone: worst.zone.id, name: worst.article.name,
+                                                         count: lost.map(&:article).uniq.size, cost: worst.cost,
+                                                         brings: worst.brings, value: worst.value)]
+    end
+
+    # A cart that an offer made cheap, and one more item that costs more in shipping than it is worth.
+    def pays_more
+      @offers.select { |offer| (offer.blocking || offer.threshold&.below) && offer.period.outside(@at) != :late }
+             .filter_map { |offer| dearer(offer) }
+    end
+
+    def dearer(offer)
+      bare = bare(offer)
+      rates_of(offer).group_by(&:zone).each_key do |zone|
+        worst = worst_step(bare, offer, @book.zone(zone)) or next
+        more, cart, item = worst
+        return finding(:pays_more, :warning, offer, cart, zone: zone, name: item.name, price: item.price, more: more)
+      end
+      nil
+    end
+
+    def worst_step(bare, offer, zone)
+      base = cheap_cart(bare, offer, zone) or return
+      before = cheapest(bare, base)
+      spoiling(offer).filter_map do |item|
+        cart = base.merge("lines" => base["lines"] + [{ "sku" => item.sku, "quantity" => 1 }])
+        after = cheapest(bare, cart) or next
+        more = after - before
+        [more, cart, item] if more > item.price
+      end.max_by { |more, _, item| more.minor - item.price.minor }
+    end
+
+    # A cart of one product on which the offer acts.
+    def cheap_cart(bare, offer, zone)
+      good = sample.reject { |article| offer.blocking && spoilt?(offer, article) }
+      carts = good.lazy.filter_map do |article|
+        units(offer.threshold, article)&.then { |count| document(article, count, zone) }
+      end
+      carts.find { |cart| acts?(bare, cart) }
+    end
+
+    def spoiling(offer)
+      items = offer.blocking ? @goods.select { |article| spoilt?(offer, article) } : @goods
+      items.select(&:price).sort_by { |article| article.price.minor }.first(SAMPLE)
+    end
+
+    def acts?(book, document)
+      book.quote(Cart.parse(document, @book.currency), at: @at).method_quotes.any? do |one|
+        one.available? && one.acted.any?
+      end
+    end
+
+    def cheapest(book, document)
+      book.quote(Cart.parse(document, @book.currency), at: @at).method_quotes.filter_map(&:price).min
+    end
+
+    # Coupons that nothing asks for.
+    def coupons
+      used = @book.offers.flat_map { |offer| offer.coupons.to_a }
+      used += @book.rules.flat_map { |rule| rule.tree.leaves }.select { |leaf| leaf.fact == "coupon" }.flat_map(&:of)
+      @book.policies.coupons.reject { |coupon| used.include?(coupon.id) }.map do |coupon|
+        Finding.new(code: :coupon_unused, harm: :note, numbers: { coupon: coupon.code },
+                    setting: { kind: "coupon", id: coupon.id })
+      end
+    end
+  end
+end

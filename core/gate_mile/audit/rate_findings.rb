@@ -1,0 +1,190 @@
+# frozen_string_literal: true
+
+module GateMile
+  # What is wrong or worth knowing about rates: what they leave open, where they fall, end or give away.
+  class RateFindings
+    # Goods that are looked at one by one, at most: the lightest, the heaviest, and some between.
+    SAMPLE = 60
+
+    # @param book [Book]
+    def initialize(book)
+      @book = book
+      @alone = Alone.new(book)
+      @rates = book.rates_in_use.select(&:plan)
+    end
+
+    # @return [Array<Finding>]
+    def list
+      free_beside_paid + no_rate + @rates.flat_map { |rate| of_rate(rate) } + OwnPriceFindings.new(@book).list + alike
+    end
+
+    private
+
+    def of_rate(rate)
+      [*blank_cells(rate), *class_holes(rate), *losses(rate), *ends_early(rate), *falling(rate), *out_of_reach(rate)]
+    end
+
+    def finding(code, harm, rate, **numbers)
+      Finding.new(code: code, harm: harm, zone: rate.zone, numbers: { rate: name_of(rate), **numbers },
+                  setting: { kind: "rate", id: rate.id })
+    end
+
+    def name_of(rate) = rate.name || @book.shipping_method(rate.method_id).name
+
+    # A delivery that costs nothing, whatever the cart, beside one that costs something: nobody would pay.
+    def free_beside_paid
+      @rates.group_by(&:zone).flat_map do |_, rates|
+        free, paid = rates.partition { |rate| free?(rate) }
+        open = free.reject { |rate| rate.areas || @book.shipping_method(rate.method_id).kind == "collection" }
+        paid.any? ? open.map { |rate| finding(:free_beside_paid, :problem, rate) } : []
+      end
+    end
+
+    def free?(rate)
+      rate.plan.schedule.is_a?(Flat) && rate.plan.schedule.amount.zero? && !rate.plan.adjustment.handling?
+    end
+
+    def no_rate
+      served = @book.rates_in_use.to_set(&:zone)
+      @book.zones.select { |zone| zone.active && zone.areas.any? && !served.include?(zone.id) }.map do |zone|
+        Finding.new(code: :no_rate, harm: :problem, zone: zone.id, numbers: {})
+      end
+    end
+
+    def blank_cells(rate)
+      blank = rate.plan.schedules.grep(Grid).sum { |grid| grid.cells.flatten.count(&:nil?) }
+      blank.zero? ? [] : [finding(:blank_cells, :warning, rate, count: blank)]
+    end
+
+    # Classes of goods that a plan by class says nothing of, or does not carry.
+    def class_holes(rate)
+      prices = rate.plan.classes or return []
+      found = goods_by_class.filter_map do |group, articles|
+        price = prices.of_class(group)
+        [price, articles] if price.is_a?(Symbol)
+      end
+      found.group_by(&:first).map do |code, holes|
+        articles = holes.flat_map(&:last)
+        finding(code, code == :not_carried ? :note : :warning, rate,
+                count: articles.size, names: articles.first(GoodsFindings::SHOWN).map(&:name))
+      end
+    end
+
+    def goods_by_class = @goods_by_class ||= articles.group_by(&:shipping_class)
+
+    def articles = @articles ||= Alone.goods(@book)
+
+    # Single goods that cost more to ship than they pay.
+    def losses(rate)
+      return [] if rate.cost.nil?
+
+      lost = sample.filter_map { |article| loss(rate, article) }
+      return [] if lost.empty?
+
+      article, price, cost = lost.max_by { |_, paid, costs| costs.minor - paid.minor }
+      [finding(:loss, :warning, rate, count: lost.size, name: article.name, price: price, cost: cost)]
+    end
+
+    def loss(rate, article)
+      found = @alone.quote(rate, article)
+      [article, found.price, found.cost] if found.cost && found.price && found.cost > found.price
+    end
+
+    def placed(article) = @book.treatments.on(article, article.shipping_class)
+
+    def sample
+      @sample ||= Alone.sample(articles, SAMPLE)
+    end
+
+    # A schedule by weight or by the longest side that ends below what single goods have.
+    def ends_early(rate)
+      steps = rate.plan.schedule
+      return [] unless rate.plan.group != "class" && steps.is_a?(Steps) && steps.steps.last.closed?
+
+      top = steps.scale.boundaries.last
+      beyond = articles.select do |article|
+        beyond?(steps.scale.gauge.name, article, top.base) && travels?(rate, article)
+      end
+      return [] if beyond.empty?
+
+      [finding(:ends_early, :note, rate, top: top.text, count: beyond.size,
+                                         names: beyond.first(GoodsFindings::SHOWN).map(&:name))]
+    end
+
+    def beyond?(measure, article, top)
+      case measure
+      when "weight", "billable_weight" then article.weight && article.weight.base > top
+      when "longest" then article.size && article.size.longest.base > top
+      end
+    end
+
+    # Goods that may not go by it anyway, or pay a price of their own, need no step.
+    def travels?(rate, article)
+      placed(article).none? { |item| item.treatment.bars?(rate.zone, rate.method_id) || apart?(item.treatment, rate) }
+    end
+
+    def apart?(treatment, rate) = treatment.price&.apart? && treatment.applies?(rate.zone, rate.method_id)
+
+    # Steps along which more costs less.
+    def falling(rate)
+      rate.plan.schedules.grep(Steps).filter_map do |schedule|
+        next if schedule.scale.gauge.name == "value"
+
+        at = falls_at(schedule) or next
+        finding(:falling, :warning, rate, measure: schedule.scale.gauge.name, at: schedule.scale.boundaries[at].text,
+                                          before: before(schedule, at), after: schedule.steps[at].amount)
+      end
+    end
+
+    def falls_at(schedule)
+      (1...schedule.steps.size).find do |at|
+        step, last = schedule.steps.values_at(at, at - 1)
+        !step.closed? && !last.closed? && step.amount < before(schedule, at)
+      end
+    end
+
+    # What the step before an edge comes to at its end.
+    def before(schedule, at)
+      last = schedule.steps[at - 1]
+      return last.amount if last.each.nil?
+
+      reach = schedule.scale.boundaries[at].base - schedule.scale.boundaries[at - 1].base
+      last.amount + (last.each * (Rational(reach) / last.increment.base).ceil)
+    end
+
+    # Steps that no cart comes to: no unit at all, or longer than the longest of the goods.
+    def out_of_reach(rate)
+      rate.plan.schedules.grep(Steps).filter_map do |schedule|
+        edge = unreached(schedule) or next
+        finding(:out_of_reach, :note, rate, measure: schedule.scale.gauge.name, at: edge.text)
+      end
+    end
+
+    def unreached(schedule)
+      case schedule.scale.gauge.name
+      when "quantity"
+        second = schedule.scale.boundaries[1]
+        schedule.scale.boundaries.first if second && no_unit?(schedule, second)
+      when "longest" then longer_than_all(schedule)
+      end
+    end
+
+    def longer_than_all(schedule)
+      longest = articles.filter_map { |article| article.size&.longest&.base }.max or return
+      schedule.scale.boundaries.zip(schedule.steps).drop(1).find do |edge, step|
+        edge.base >= longest && !step.closed?
+      end&.first
+    end
+
+    def no_unit?(schedule, second) = schedule.scale.edges == "from" && second.base <= 1
+
+    def alike
+      @rates.group_by do |rate|
+        [rate.zone, rate.plan, rate.areas]
+      end.each_value.select { |rates| rates.size > 1 }.map do |rates|
+        names = rates.map { |rate| name_of(rate) }
+        finding(:rates_alike, :note, rates.first, names: names)
+      end
+    end
+  end
+end

@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Which shops' pages may ask for mileposts. open: whether any may; origins: e.g. "https://shop.example".
+  class Storefront < Value.of(:open, :origins)
+    ORIGIN = %r{\Ahttps?://[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d{1,5})?\z}
+    private_constant :ORIGIN
+
+    CLOSED = new(open: false, origins: [].freeze)
+
+    # @param origin [String, nil] of a request
+    # @return [Boolean]
+    def lets?(origin) = open && !origin.nil? && origins.include?(origin.downcase)
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Server
+  # Rows of the catalogue as the database holds them, for edits of many at once.
+  module GoodsRows
+    # Columns of what a variant always has from its product.
+    OF_PRODUCTS = GoodsField::OF_PRODUCTS.map(&:column).freeze
+
+    class << self
+      # @param relation [ActiveRecord::Relation]
+      # @return [Array<Hash>]
+      def of(relation)
+        ActiveRecord::Base.connection.select_all(relation.select("products.*").to_sql).to_a
+      end
+
+      # @param columns [Hash] values as Ruby has them
+      # @return [Hash] as the database holds them
+      def raw(columns)
+        columns.transform_values do |value|
+          case value
+          when true then 1
+          when false then 0
+          when Array then JSON.generate(value)
+          else value
+          end
+        end
+      end
+
+      # @param row [Hash]
+      # @return [Symbol, nil] what is wrong with the row as a whole
+      def fault(row)
+        return :missing_price if row["price_minor"].nil? && row["parent_id"].nil?
+
+        :size_in_part if row.values_at(*GateMile::Sides::NAMES).compact.size.between?(1, 2)
+      end
+
+      # @return [Hash] one change of a row, for people to read: field, from, to
+      def shown(column, before, after)
+        field = GoodsField.of_column(column)
+        { field: field.name, from: worded(field, before), to: worded(field, after) }
+      end
+
+      private
+
+      def worded(field, value) = value.is_a?(GoodsImport::ComingClass) ? value.name : field.worded(value)
+    end
+  end
+end

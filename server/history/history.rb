@@ -1,0 +1,209 @@
+# frozen_string_literal: true
+
+module Server
+  # The one history of the store. Every edit runs inside {.edit}: one transaction, and one recorded change with what it
+  # changed in the rows it touched, before and after, as the database held them. Undo puts that back as it was, redo as
+  # it became; both work for every kind of record without knowing it. What touches very many rows is a {LongChange}.
+  module History
+    KEY = :gate_mile_history
+    MADE = :gate_mile_change
+    # What is not the merchant's doing: locks and counters go their own way.
+    NOT_RECORDED = %w[lock_version revision].freeze
+    # What is shown of a change; its rows can be long.
+    SHOWN = %i[id action kind names undone at].freeze
+    private_constant :KEY, :MADE, :NOT_RECORDED, :SHOWN
+
+    class << self
+      # @param action [String] "create", "update", "delete", "reorder", "bulk" or "import"
+      # @param kind [String] what is changed, e.g. "rate"
+      # @param names [Hash, #call] what names the change to the merchant; a callable is asked after the edit
+      # @yield makes the edit
+      # @return [Object] what the block returns
+      # @raise [Problem] 503 while the same goods are being changed in many short steps
+      def edit(action, kind, names)
+        LongChange.bar(kind)
+        entries = []
+        revision = nil
+        result = Database.write do
+          recording(entries) do
+            yield.tap do
+              revision = record(action, kind, names.respond_to?(:call) ? names.call : names, entries) if entries.any?
+            end
+          end
+        end
+        Journal.add(revision, entries) if revision
+        result
+      end
+
+      # Runs what is not an edit of a setup but its beginning: nothing to undo.
+      # @yield writes records
+      def unrecorded(&)
+        Journal.clear
+        Database.write { recording([], &) }
+      end
+
+      # @return [Integer, nil] the id of the change that this thread's request has made, nil where it made none; asked
+      #   once
+      def made = Thread.current[MADE].tap { Thread.current[MADE] = nil }
+
+      # Called by every record that was written.
+      # @param record [Records::Base]
+      # @param before [Hash, nil] the row before
+      # @param after [Hash, nil] the row as it became
+      # @return [void]
+      # @raise [RuntimeError] outside of an edit: it could not be undone
+      def note(record, before:, after:)
+        before, after = difference(before, after) if before && after
+        add(record.class.table_name, record.id, before, after) unless before == {}
+      end
+
+      # Writes many rows at once, past the records: the caller has checked them.
+      # @param table [String]
+      # @param changes [Array<Array(String, Hash, Hash)>] id, and what changes in the row before and after, as the
+      #   database holds it; nil for a row that comes or goes
+      # @return [void]
+      def write(table, changes)
+        Rows.open do |rows|
+          changes.each do |id, before, after|
+            rows.put(table, id, before, after)
+            add(table, id, before, after)
+          end
+        end
+      end
+
+      # Exchanges many rows of many tables at once. A row that changes goes and comes again, so that rows can take each
+      # other's names; first all that goes, then all that comes.
+      # @param changes [Hash{String => Hash{Object => Array}}] by table, each behind those that it points to, and by id:
+      #   the whole row before and after, nil for none
+      # @return [void]
+      def exchange(changes)
+        gone = changes.to_a.reverse.flat_map do |table, rows|
+          rows.filter_map do |id, (before, _)|
+            if before
+              [table, id, before,
+               nil]
+            end
+          end
+        end
+        come = changes.flat_map { |table, rows| rows.filter_map { |id, (_, after)| [table, id, nil, after] if after } }
+        updates, others = (gone + come).partition { |table,| table == "stores" }
+        ActiveRecord::Base.connection.execute("PRAGMA defer_foreign_keys = ON")
+        lock = Records::Change.maximum(:id).to_i + 1
+        Rows.open do |rows|
+          [*stores(updates), *others].each do |table, id, before, after|
+            rows.put(table, id, before, after, lock: lock)
+            add(table, id, before, after)
+          end
+        end
+      end
+
+      # @param record [Records::Base]
+      # @return [Hash] the row as the database holds it now, whatever the record in memory says
+      def row(record)
+        connection = ActiveRecord::Base.connection
+        table = record.class.quoted_table_name
+        connection.select_one("SELECT * FROM #{table} WHERE id = #{connection.quote(record.id)}").except(*NOT_RECORDED)
+      end
+
+      # @return [Array<Records::Change>] the newest first, without their rows
+      def list(most) = Records::Change.done.select(*SHOWN).limit(most).to_a
+
+      # @return [Hash] the change that would be undone and the one that would be redone, for JSON
+      def heads
+        { "undo" => Records::Change.done.select(*SHOWN).first&.document,
+          "redo" => Records::Change.undone.select(*SHOWN).first&.document }
+      end
+
+      # @param id [Integer] the change that the merchant was shown
+      # @return [Records::Change]
+      # @raise [Problem] 409 where another change is the newest by now
+      def undo(id) = step(Records::Change.done, id, undone: true)
+
+      # @param id [Integer]
+      # @return [Records::Change]
+      # @raise [Problem] 409
+      def redo(id) = step(Records::Change.undone, id, undone: false)
+
+      # Puts rows as they were before a change, or as they became.
+      # @param entries [Array<Hash>] of the change
+      # @param undone [Boolean] before
+      # @return [void]
+      def replay(entries, undone:)
+        lock = Records::Change.maximum(:id).to_i
+        # Rows that name each other come and go in an order that only the whole knows.
+        ActiveRecord::Base.connection.execute("PRAGMA defer_foreign_keys = ON")
+        Rows.open do |rows|
+          (undone ? entries.reverse : entries).each do |entry|
+            sides = entry.values_at("before", "after")
+            from, into = undone ? sides.reverse : sides
+            rows.put(entry["table"], entry["id"], from, into, lock: lock)
+          end
+        end
+      end
+
+      # @return [Integer] the new one
+      def raise_revision
+        ActiveRecord::Base.connection.execute("UPDATE stores SET revision = revision + 1")
+        Records::Store.revision
+      end
+
+      private
+
+      # The shop itself stays, and its revision with it.
+      def stores(changes)
+        return [] if changes.empty?
+
+        before, after = difference(changes.first[2], changes.last[3])
+        [["stores", 1, before, after]]
+      end
+
+      def recording(entries)
+        Thread.current[KEY] = entries
+        yield
+      ensure
+        Thread.current[KEY] = nil
+      end
+
+      def add(table, id, before, after)
+        entries = Thread.current[KEY] or raise "#{table} #{id} was written outside of an edit"
+        entries << { "table" => table, "id" => id, "before" => before, "after" => after }
+      end
+
+      def difference(before, after)
+        changed = after.keys.reject { |name| before[name] == after[name] }
+        [before.slice(*changed), after.slice(*changed)]
+      end
+
+      def record(action, kind, names, entries)
+        Records::Change.undone.delete_all
+        change = Records::Change.create!(action: action, kind: kind, names: names, entries: entries, at: Time.now)
+        Thread.current[MADE] = change.id
+        raise_revision
+      end
+
+      def step(changes, id, undone:)
+        LongChange.bar_all
+        return LongChange.step(changes, id, undone: undone) if Records::ChangePart.exists?(change_id: id)
+
+        revision = entries = nil
+        change = Database.write do
+          found = newest(changes, id)
+          entries = found.entries
+          replay(entries, undone: undone)
+          found.update!(undone: undone)
+          revision = raise_revision
+          found
+        end
+        Journal.add(revision, entries)
+        change
+      end
+
+      def newest(changes, id)
+        changes.first.tap do |found|
+          raise Problem.new(409, "The history has moved on. Look at what would be undone now.") if found&.id != id
+        end
+      end
+      public :newest
+    end
+  end
+end

@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+require "json_schemer"
+require "yaml"
+
+module Server
+  # The HTTP contract (docs/api/openapi.yaml) at work: bodies are held against it before anything else reads them.
+  module Contract
+    FILE = File.join(ROOT, "docs", "api", "openapi.yaml")
+
+    # Kinds of mismatch that JSON Schema names, as problems of ours.
+    CODES = { "required" => :missing, "string" => :not_text, "integer" => :not_whole, "boolean" => :not_true_or_false,
+              "object" => :not_an_object, "array" => :not_a_list, "enum" => :not_one_of, "schema" => :unknown_field,
+              "unevaluatedProperties" => :unknown_field, "maxItems" => :too_many }.freeze
+    private_constant :CODES
+    # Mismatches that are told, and fields that one object may have: a body that is wrong in thousands of places is told
+    # of the first ones.
+    MOST = 50
+    FIELDS = 1000
+
+    class << self
+      # @return [JSONSchemer::OpenAPI]
+      def document = @document ||= JSONSchemer.openapi(source)
+
+      # @return [Hash] the contract; what it shares with the formats stands where it names it
+      def source = @source ||= whole(YAML.safe_load_file(FILE))
+
+      # @param name [String] a schema of the contract
+      # @param body [Object] parsed JSON
+      # @return [void]
+      # @raise [Problem] 422 with every mismatch at its place
+      def check(name, body)
+        bounded(body)
+        errors = schema(name).validate(body).lazy.flat_map { |error| problems(error) }.first(MOST).uniq
+        raise Problem.new(422, Problem::TITLES[422], errors: deepest(errors)) if errors.any?
+      end
+
+      # @return [void] reads the contract now rather than at the first request
+      def prepare = source["components"]["schemas"].each_key { |name| schema(name) }
+
+      private
+
+      # Files that others are named in are read here, once: looking them up while requests are checked is nothing that
+      # several threads may do at a time.
+      def whole(part)
+        case part
+        when Array then part.map { |item| whole(item) }
+        when Hash then elsewhere(part["$ref"]) || part.transform_values { |item| whole(item) }
+        else part
+        end
+      end
+
+      # @return [Object, nil] nil for what stands in the contract itself
+      def elsewhere(ref)
+        file, pointer = ref.to_s.split("#")
+        return if file.to_s.empty?
+
+        @files ||= {}
+        @files[file] ||= JSON.parse(File.read(File.expand_path(file, File.dirname(FILE))))
+        @files[file].dig(*pointer.split("/").drop(1))
+      end
+
+      # @raise [Problem] 422 at an object with more fields than any has
+      def bounded(value, pointer = "")
+        case value
+        when Array then value.each_with_index { |item, at| bounded(item, "#{pointer}/#{at}") if item.is_a?(Enumerable) }
+        when Hash
+          too_many(pointer) if value.size > FIELDS
+          value.each { |key, item| bounded(item, pointer + GateMile::Reader.part(key)) if item.is_a?(Enumerable) }
+        end
+      end
+
+      def too_many(pointer)
+        detail = Words.of(:too_many, most: FIELDS)
+        raise Problem.new(422, Problem::TITLES[422], errors: [{ pointer: pointer, code: :too_many, detail: detail }])
+      end
+
+      def schema(name) = (@schemas ||= {})[name] ||= document.schema(name)
+
+      # Where alternatives are open (a plan or null), only the place that is really wrong.
+      def deepest(errors)
+        errors.reject { |error| errors.any? { |other| other[:pointer].start_with?("#{error[:pointer]}/") } }
+      end
+
+      def problems(error)
+        places = error["type"] == "required" ? error["details"]["missing_keys"].map { |key| "/#{key}" } : [""]
+        code = CODES.fetch(error["type"], :wrong_form)
+        if error["schema"].is_a?(Hash)
+          numbers = { choices: error.dig("schema", "enum")&.join(", "),
+                      most: error.dig("schema", "maxItems") }
+        end
+        places.map do |place|
+          { pointer: error["data_pointer"] + place, code: code, detail: Words.of(code, **numbers.to_h) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,96 @@
+# frozen_string_literal: true
+
+require "rack/attack"
+require "rack/protection"
+
+module Server
+  # What stands in front of the application: only known hosts, and changes only from its own pages.
+  module Doors
+    PUBLIC = "/public/"
+
+    # Whether compressing an answer pays: it is longer than a packet of a network.
+    LONG = lambda do |_env, _status, headers, body|
+      length = headers["content-length"]&.to_i || (body.respond_to?(:to_ary) ? body.to_ary.sum(&:bytesize) : nil)
+      length.nil? || length > 1400
+    end
+
+    # Refuses one visitor's requests to what is public where they come too often.
+    class Pace
+      # Requests in so many seconds.
+      MOST = 120
+      SECONDS = 60
+
+      # @param app [#call]
+      # @return [Rack::Attack] in front of it
+      def self.new(app, most: MOST)
+        Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new(size: 4 * 1_048_576)
+        Rack::Attack.throttle("public", limit: most, period: SECONDS) do |request|
+          request.ip if request.path.start_with?(PUBLIC)
+        end
+        Rack::Attack.throttled_responder = lambda { |_|
+          Problem.new(429, "Too many requests from here. Wait a minute.", retry_after: SECONDS).response
+        }
+        Rack::Attack.new(app)
+      end
+    end
+
+    # Refuses what can't be read, before anything tries to: paths and queries that are no UTF-8, queries that are longer
+    # than any of ours or have structure, bodies that are no JSON.
+    class Legible
+      QUERY = 4096
+      FIELDS = 50
+      private_constant :QUERY, :FIELDS
+
+      # @param app [#call]
+      def initialize(app)
+        @app = app
+      end
+
+      # @param env [Hash]
+      # @return [Array]
+      def call(env)
+        fault(env)&.response || @app.call(env)
+      end
+
+      private
+
+      def fault(env)
+        query = env["QUERY_STRING"].to_s
+        return Problem.new(400, "The address can't be read.") unless plain?(env["PATH_INFO"].to_s)
+        return Problem.new(414, "The address is too long.") if query.length > QUERY || query.count("&") >= FIELDS
+        unless plain?(query) && !query.match?(/(\A|&)[^=&]*(\[|%5B)/i)
+          return Problem.new(400,
+                             "The address can't be read.")
+        end
+
+        Problem.new(415, "Send application/json.") if typed?(env)
+      end
+
+      # Rack reads forms by itself; none are sent here.
+      def typed?(env)
+        type = env["CONTENT_TYPE"].to_s.b
+        !type.empty? && !type.match?(%r{\Aapplication/json\s*(;|\z)}i) && !%w[GET HEAD
+                                                                              OPTIONS].include?(env["REQUEST_METHOD"])
+      end
+
+      def plain?(text)
+        found = Rack::Utils.unescape_path(text.b).force_encoding(Encoding::UTF_8)
+        found.valid_encoding? && !found.include?("\0")
+      rescue ArgumentError
+        false
+      end
+    end
+
+    # Refuses requests that were addressed to another host name (DNS rebinding).
+    class Host < Rack::Protection::HostAuthorization
+      def default_reaction(_env) = Problem.new(403, "This server does not answer to that host name.").response
+    end
+
+    # Refuses changes that another site's page sends; what is public looks at the origin itself.
+    class Origin < Rack::Protection::HttpOrigin
+      def accepts?(env) = env["PATH_INFO"].start_with?(PUBLIC) || super
+
+      def default_reaction(_env) = Problem.new(403, "Requests from another origin are not taken.").response
+    end
+  end
+end

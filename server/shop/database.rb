@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "sqlite3"
+
+module Server
+  # The SQLite database: its connection and its migrations.
+  module Database
+    MIGRATIONS = File.join(ROOT, "server", "db", "migrate")
+
+    # WAL lets readers go on while one writer writes; with it, synchronous=NORMAL loses no consistency in a crash, at
+    # most the last transactions of a power cut.
+    PRAGMAS = { journal_mode: :wal, foreign_keys: true, synchronous: :normal }.freeze
+    PATIENCE = 5000
+    private_constant :PATIENCE
+
+    # A transaction that reads takes no lock that a writer holds or waits for; one that edits takes the write lock at
+    # its beginning, so that what it reads is still so when it writes.
+    #
+    # SQLite's own busy timeout sleeps with Ruby's lock held, so that the thread it waits for can't go on; this one
+    # waits in Ruby.
+    module Patient
+      def begin_db_transaction
+        log("begin transaction", "TRANSACTION") do
+          with_raw_connection(allow_retry: true, materialize_transactions: false) do |connection|
+            connection.transaction(Database.writing? ? :immediate : :deferred).tap { verified! }
+          end
+        end
+      end
+
+      private
+
+      def configure_connection
+        super
+        over = 0
+        @raw_connection.busy_handler do |count|
+          over = Database.now + (Database.patience / 1000.0) if count.zero?
+          next false if Database.now > over
+
+          sleep(0.002)
+          true
+        end
+      end
+
+      def translate_exception(exception, message:, sql:, binds:)
+        return super unless exception.is_a?(SQLite3::BusyException) || exception.is_a?(SQLite3::LockedException)
+
+        ActiveRecord::LockWaitTimeout.new(message, sql: sql, binds: binds, connection_pool: @pool)
+      end
+    end
+
+    # What a busy database is told by, wherever it is met.
+    BUSY = [ActiveRecord::LockWaitTimeout, SQLite3::BusyException, SQLite3::LockedException].freeze
+
+    WRITING = :gate_mile_writing
+    private_constant :WRITING
+
+    class << self
+      # @return [Integer] milliseconds that a transaction waits for another to end
+      attr_accessor :patience
+
+      # @return [Float] seconds of a clock that never goes back
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+
+      # @param file [String]
+      # @return [void]
+      def connect(file = Settings.database)
+        FileUtils.mkdir_p(File.dirname(file))
+        ActiveSupport.on_load(:active_record_sqlite3adapter) { prepend Patient }
+        ActiveRecord::Base.establish_connection(adapter: "sqlite3", database: file, pool: 40, pragmas: PRAGMAS)
+        ActiveRecord::Base.logger = nil
+        Keys.load
+      end
+
+      # @return [void]
+      def migrate
+        ActiveRecord::Migration.verbose = false
+        ActiveRecord::MigrationContext.new(MIGRATIONS).migrate
+        # What a migration has erased does not live on in the log.
+        ActiveRecord::Base.connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        LongChange.recover
+      end
+
+      # One consistent look at the database, whoever writes meanwhile.
+      # @yield reads
+      # @return [Object] what the block returns
+      def read(&) = ActiveRecord::Base.transaction(&)
+
+      # One transaction that writes, alone.
+      # @yield reads and writes
+      # @return [Object] what the block returns
+      def write
+        Thread.current[WRITING] = true
+        ActiveRecord::Base.transaction do
+          # Lazy transactions begin with their first statement: this one holds its lock from here on.
+          ActiveRecord::Base.connection.materialize_transactions
+          yield
+        end
+      ensure
+        Thread.current[WRITING] = nil
+      end
+
+      # @return [Boolean] whether this thread is in {.write}
+      def writing? = Thread.current[WRITING] == true
+    end
+    self.patience = PATIENCE
+  end
+end

@@ -1,0 +1,225 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+# What is typed while the server is slow, refuses or is away: nothing of it is lost, and nothing reverts anything else.
+class EditsTest < Minitest::Test
+  include BrowserSupport
+
+  def setup = fresh(ServerSupport::WHOLE_DEMO)
+
+  def teardown
+    page.driver.browser.network.emulate_network_conditions(offline: false)
+    super
+  end
+
+  # A person types on while the save of what they typed before is under way: that stays, and is stored next.
+  def test_typing_on_while_a_save_is_under_way
+    visit "/methods"
+    name = find_field("Name of Tracked")
+    TURNSTILE.hold("PATCH", %r{\A/api/methods/})
+    name.set("Tracked post").send_keys(:enter)
+    assert(eventually { TURNSTILE.came.size == 1 })
+    find_field("Name of Tracked", with: "Tracked post").set("Tracked parcel")
+    TURNSTILE.open
+    assert_text "1 edit not stored yet"
+    assert_field "Name of Tracked post", with: "Tracked parcel"
+    find_field("Name of Tracked post").send_keys(:enter)
+    assert(eventually { now("tracked")["name"] == "Tracked parcel" })
+    assert_no_text "not stored yet"
+    assert_equal 2, setup_now["methods"].find { |one| one["id"] == "tracked" }["lock_version"]
+  end
+
+  # Two quick edits of one thing, the second made before the first is answered: both are there in the end.
+  def test_two_quick_edits_never_revert_each_other
+    visit "/methods"
+    TURNSTILE.hold("PATCH", %r{\A/api/methods/})
+    %w[Saturday Sunday].each { |day| find("input[aria-label='Tracked leaves on #{day}']").click }
+    find_field("Cutoff of Tracked").set("15:30").send_keys(:enter)
+    assert(eventually { TURNSTILE.came.size == 1 })
+    TURNSTILE.open
+    eventually { now("tracked")["delivery"]["cutoff"] == "15:30" }
+    assert_equal [[1, 2, 3, 4, 5, 6, 7], "15:30"], now("tracked")["delivery"].values_at("collection_days", "cutoff")
+
+    visit "/goods/boxes"
+    TURNSTILE.hold("PATCH", %r{\A/api/boxes/})
+    { "length" => "31", "width" => "23", "height" => "13" }.each { |side, text| find_field("#{side} of Small carton").set(text).send_keys(:enter) }
+    assert(eventually { TURNSTILE.came.size == 1 })
+    TURNSTILE.open
+    wanted = { "length" => "31 cm", "width" => "23 cm", "height" => "13 cm" }
+    assert(eventually { find_setup("boxes", "small")["size"] == wanted })
+
+    visit "/rates/classes"
+    TURNSTILE.hold("PATCH", %r{\A/api/rates/})
+    fields = all("#section td label", text: /\AAmount: /, minimum: 2).first(2).map(&:text)
+    fields.each_with_index { |label, at| find_field(label).set("#{at + 7}.10").send_keys(:enter) }
+    assert(eventually { TURNSTILE.came.size == 1 })
+    TURNSTILE.open
+    assert(eventually { setup_now["rates"].any? { |rate| JSON.generate(rate["plan"]).then { |text| text.include?('"7.10"') && text.include?('"8.10"') } } })
+  end
+
+  # What a broken server refuses stays at its field, is listed wherever one goes, and can be sent again or taken back.
+  def test_a_refused_edit_is_kept_listed_and_tried_again
+    visit "/methods"
+    TURNSTILE.refuse("PATCH", %r{\A/api/methods/}, 500)
+    find_field("Name of Tracked").set("Tracked post").send_keys(:enter)
+    assert_text "The server answered with 500. Nothing is lost: try again."
+    find_field("Promise of Tracked").set("soon").send_keys(:enter)
+    click_button "2 edits not stored yet"
+    assert_selector "[role=dialog]", text: "Name of Tracked: “Tracked post”"
+    assert_accessible "edits that are not stored"
+    press(:escape)
+    click_link "Rates"
+    assert_text "Rates", wait: 5
+    click_button "2 edits not stored yet"
+    within("[role=dialog]") { click_link "Name of Tracked" }
+    assert_field "Name of Tracked", with: "Tracked post"
+    assert_text "The server answered with 500."
+    TURNSTILE.open
+    click_button "2 edits not stored yet"
+    within("[role=dialog] li", text: "Name of Tracked") { click_button "Try again" }
+    within("[role=dialog]") do
+      assert_no_text "Name of Tracked: "
+      click_button "Discard"
+    end
+    assert_no_text "not stored yet"
+    assert(eventually { now("tracked")["name"] == "Tracked post" })
+    refute_equal "soon", now("tracked")["promise"]
+  end
+
+  # A price that can't be one survives the closing of its editor.
+  def test_a_refused_price_survives_its_editor
+    visit "/#rate=ie-tracked&field=plan"
+    amount = find_field("Price: amount, step 1")
+    amount.set("abc").send_keys(:enter)
+    assert_text "Write an amount like 4.50"
+    assert_text "1 edit not stored yet"
+    click_link "Zones"
+    assert_button "Home"
+    visit_within "/#rate=ie-tracked&field=plan"
+    assert_field "Price: amount, step 1", with: "abc"
+    find_field("Price: amount, step 1").set("9.10").send_keys(:enter)
+    assert_no_text "not stored yet"
+    assert(eventually { find_setup("rates", "ie-tracked")["plan"]["schedule"]["steps"].first["amount"] == "9.10" })
+  end
+
+  # The line is cut: the page says so, keeps what is typed, and goes on by itself when it is back.
+  def test_the_server_goes_away_and_comes_back
+    visit "/methods"
+    assert_field "Name of Tracked"
+    page.driver.browser.network.emulate_network_conditions(offline: true)
+    find_field("Name of Tracked").set("Tracked post").send_keys(:enter)
+    assert_text "The server does not answer. What you see stays"
+    assert_text "1 edit not stored yet"
+    assert_accessible "a server that is away"
+    page.driver.browser.network.emulate_network_conditions(offline: false)
+    assert_no_text "The server does not answer"
+    assert(eventually { now("tracked")["name"] == "Tracked post" })
+    assert_no_text "not stored yet"
+  end
+
+  # What is being added stays typed when it is refused, also while one is elsewhere, and is added once.
+  def test_adding_and_removing_go_through_the_same_queue
+    visit "/methods"
+    TURNSTILE.refuse("POST", %r{\A/api/methods\z}, 502)
+    fill_in("Name of a new method", with: "By barge").send_keys(:enter)
+    assert_text "The server answered with 502."
+    click_link "Offers"
+    assert_text "1 edit not stored yet"
+    click_link "Methods"
+    assert_field "Name of a new method", with: "By barge"
+    TURNSTILE.open
+    click_button "Add method"
+    assert_field "Name of By barge", with: "By barge"
+    assert_field "Name of a new method", with: ""
+    assert_equal(1, setup_now["methods"].count { |one| one["name"] == "By barge" })
+
+    TURNSTILE.refuse("DELETE", %r{\A/api/methods/}, 500)
+    click_button "Remove By barge"
+    click_button "1 edit not stored yet"
+    TURNSTILE.open
+    within("[role=dialog] li", text: "Remove By barge") { click_button "Try again" }
+    assert_no_field "Name of By barge"
+    assert_no_text "not stored yet"
+  end
+
+  # Ctrl+Z in a field is the field's; a notice's Undo undoes what it names, or says why it cannot.
+  def test_undo_means_what_it_says
+    visit "/offers/registers"
+    first, second = setup_now["groups"].map { |group| group["name"] }.first(2)
+    click_button "Remove #{first}"
+    assert_no_field "Name of #{first}"
+    click_button "Remove #{second}"
+    assert_no_field "Name of #{second}"
+    within("[data-sonner-toast]", text: "Removed #{first}") { click_button "Undo" }
+    assert_text "It cannot be undone alone: removed customer group #{second} came after it."
+    assert_no_field "Name of #{first}"
+    field = find_field("Name of #{setup_now["groups"].first["name"]}")
+    field.set("Somebody")
+    press([:ctrl, "z"])
+    assert_no_text "Undone"
+    assert_equal setup_now["history"]["undo"]["action"], "delete"
+    field.send_keys(:escape)
+    within("[data-sonner-toast]", text: "Removed #{second}") { click_button "Undo" }
+    assert_field "Name of #{second}"
+  end
+
+  # In a list that is sorted by price a row moves when its price is stored: what is being typed stays its product's.
+  def test_a_cell_belongs_to_its_product
+    visit "/goods"
+    within("[role=grid]") { click_button "Price" }
+    assert_selector "[aria-sort=ascending]"
+    first, second = all("[data-cell$=' price']").first(2).map { |cell| cell["data-cell"] }
+    find("[data-cell='#{first}']").click
+    TURNSTILE.hold("POST", %r{\A/api/products/cells})
+    press("99", :enter)
+    press("0")
+    TURNSTILE.open
+    assert(eventually { all("[data-cell$=' price']").first["data-cell"] == second })
+    press(".55", :enter)
+    prices = [first, second].map { |cell| cell.split.first }
+    assert(eventually { prices.map { |sku| product_called(sku)["price"] } == %w[99.00 0.55] })
+  end
+
+  # What a cell cannot take survives a search and another section, and is put right where it stands.
+  def test_a_refused_cell_survives_a_search
+    visit "/goods"
+    find("[data-cell='TIDE-27 weight']").click
+    press("abc", :enter)
+    assert_text "1 edit not stored yet"
+    fill_in "Find goods by name or SKU", with: "anchor"
+    assert_no_selector "[data-cell='TIDE-27 weight']"
+    assert_text "One cell is not stored yet"
+    click_link "Methods"
+    click_button "1 edit not stored yet"
+    assert_selector "[role=dialog]", text: "Weight of Tide tables 2027, western approaches: “abc”"
+    press(:escape)
+    click_link "Goods"
+    assert_selector "[data-cell='TIDE-27 weight']", text: "abc"
+    find("[data-cell='TIDE-27 weight']").click
+    press("0.15", :enter)
+    assert_no_text "not stored yet"
+    assert(eventually { product_called("TIDE-27")["weight"] == "0.15 kg" })
+  end
+
+  # A product opens from its name, with its treatments in it, and is given a price of its own from there.
+  def test_a_product_opens_from_its_name
+    visit "/goods?item=1*TIDE-27&to=GB&postcode=TR29+4ZZ"
+    click_button "Open Tide tables 2027, western approaches"
+    within("section[aria-label^='About Tide tables']") { click_button "Give it a price of its own" }
+    assert_text "“Tide tables 2027, western approaches” says nothing."
+    choose "Apart from the cart, a price of its own: it then counts in no ordinary rate and no parcel"
+    fill_in("Own price: for each", with: "0.80").send_keys(:enter)
+    within(bench) { assert_button "Why £0.80 for Tracked?" }
+  end
+
+  private
+
+  def product_called(sku) = api(:get, "/api/products?q=#{sku}")["products"].find { |one| one["sku"] == sku }
+  def now(id) = find_setup("methods", id)
+
+  # To another address without loading the page anew.
+  def visit_within(address)
+    page.execute_script("history.pushState({}, '', #{address.to_json}); dispatchEvent(new PopStateEvent('popstate', { state: {} }))")
+  end
+end

@@ -1,0 +1,70 @@
+import { useState } from 'react'
+import { ApiProblem, call, type Cart } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { FieldError } from '../ui/field'
+import { benchOf, documentOf, useBenchCart } from './cart'
+
+import { copy } from './copy'
+
+/** The bench cart as JSON, to be copied and replaced. */
+export function CartJson({ close }: { close: () => void }) {
+  const { setup } = useWorkshop()
+  const { cart, replace } = useBenchCart()
+  const now = JSON.stringify(documentOf(cart), null, 2)
+  const [text, setText] = useState(now)
+  const [errors, setErrors] = useState<string[]>([])
+  const take = async () => {
+    let document: Cart
+    try {
+      document = JSON.parse(text) as Cart
+    } catch (error) {
+      return setErrors([`This is not JSON: ${(error as Error).message}`])
+    }
+    try {
+      // The server reads it like any cart; what it can't read is told at its place, and stays typed here.
+      await call('POST', '/api/quote', document)
+      replace(benchOf(document, setup.store?.country ?? ''))
+      close()
+    } catch (error) {
+      const problem = error instanceof ApiProblem ? error.problem.errors : []
+      setErrors(
+        problem.length
+          ? problem.map(({ pointer, detail }) => `${pointer || '/'}: ${detail}`)
+          : [(error as Error).message],
+      )
+    }
+  }
+  return (
+    <>
+      <h2 className="text-lg">The cart as JSON</h2>
+      <textarea
+        className="field mt-1 w-full text-xs"
+        rows={14}
+        aria-label="The cart as JSON"
+        aria-invalid={errors.length > 0 || undefined}
+        spellCheck={false}
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value)
+          setErrors([])
+        }}
+      />
+      {errors.slice(0, 6).map((error) => (
+        <FieldError key={error}>{error}</FieldError>
+      ))}
+      <p className="mt-2 flex gap-2">
+        <button type="button" className="button" onClick={() => void copy(text, 'the cart')}>
+          Copy it
+        </button>
+        <button
+          type="button"
+          className="button border-ink font-semibold"
+          disabled={text === now}
+          onClick={() => void take()}
+        >
+          Put this cart on the bench
+        </button>
+      </p>
+    </>
+  )
+}

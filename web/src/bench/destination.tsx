@@ -1,0 +1,132 @@
+import { ChevronDown, ChevronRight } from 'lucide-react'
+import { useId, useState } from 'react'
+import { useChoices, useGeography, useWorkshop } from '../api/setup'
+import { countryName } from '../ui/format'
+import { momentWords } from '../ui/moment'
+import { remarkSentence } from '../zones/words'
+import { useBenchCart, type BenchCart } from './cart'
+import { useBenchResult } from './result'
+import { Refusals, Shopper } from './shopper'
+
+/** What of the order stands behind the one line, in a few words. */
+function buyerWords(cart: BenchCart): string {
+  const said = [
+    cart.region,
+    cart.street,
+    cart.group,
+    cart.coupons,
+    cart.promotions,
+    cart.discount && `${cart.discount} off the order`,
+    cart.when && `as if ${momentWords(cart.when)}`,
+    cart.billingCountry && `billed to ${countryName(cart.billingCountry)}`,
+  ].filter(Boolean)
+  return said.join(' · ') || 'anybody, now'
+}
+
+/**
+ * Where the bench cart goes, in one line; region, street, buyer and moment open below it. What the quote needs besides
+ * is asked for at once.
+ */
+export function Destination() {
+  const { setup } = useWorkshop()
+  const { cart, setAddress } = useBenchCart()
+  const { bench } = useBenchResult()
+  const { data: choices } = useChoices()
+  const { data: geography } = useGeography()
+  const own = useId()
+  const [open, setOpen] = useState(false)
+  const countries =
+    choices?.countries ?? (cart.country ? [{ code: cart.country, name: countryName(cart.country) }] : [])
+  const regions = geography?.regions[cart.country] ?? []
+  const byRegion = setup.zones.some((zone) =>
+    zone.areas.some((area) => area.country === cart.country && area.regions.length),
+  )
+  const decides = bench?.quote.landing?.decides
+  const asksRegion = regions.length > 0 && (byRegion || open || cart.region !== '')
+  const label = (field: string, text: string) => (
+    <label htmlFor={`${own}-${field}`} className="font-cond text-soft">
+      {text}
+    </label>
+  )
+  return (
+    <div className="flex flex-none flex-col gap-1">
+      <span className="flex items-center gap-1">
+        {label('country', 'To')}
+        <select
+          id={`${own}-country`}
+          className="field min-w-0 flex-1"
+          value={cart.country}
+          onChange={(event) => setAddress({ country: event.target.value, region: '' })}
+        >
+          <option value="">country not known</option>
+          {countries.map(({ code, name }) => (
+            <option key={code} value={code}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <label htmlFor={`${own}-postcode`} className="sr-only">
+          Postcode
+        </label>
+        <input
+          id={`${own}-postcode`}
+          className={`field w-24 ${decides === 'postcode' ? 'border-2 border-ink' : ''}`}
+          maxLength={20}
+          placeholder={geography?.forms[cart.country] ?? 'postcode'}
+          value={cart.postcode}
+          autoComplete="off"
+          onChange={(event) => setAddress({ postcode: event.target.value })}
+        />
+      </span>
+      {asksRegion && (
+        <span className="grid grid-cols-[4.5rem_1fr] items-center">
+          {label('region', 'Region')}
+          <select
+            id={`${own}-region`}
+            className={`field w-full ${decides === 'region' ? 'border-2 border-ink' : ''}`}
+            value={cart.region}
+            onChange={(event) => setAddress({ region: event.target.value })}
+          >
+            <option value="">not known</option>
+            {regions.map(({ code, name }) => (
+              <option key={code} value={code}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </span>
+      )}
+      {(bench?.quote.landing?.remarks ?? []).map((remark) => (
+        <p key={remark} className="text-ochre">
+          {remarkSentence(remark, cart.country, geography?.forms[cart.country])}
+        </p>
+      ))}
+      <button
+        type="button"
+        className="flex min-h-7 items-center gap-1 rounded-xs text-left text-soft hover:text-ink"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {open ? <ChevronDown size={12} aria-hidden /> : <ChevronRight size={12} aria-hidden />}
+        <span className="font-cond">Buyer</span>
+        <span className="min-w-0 truncate text-ink">{buyerWords(cart)}</span>
+      </button>
+      <Refusals />
+      {open && (
+        <div className="grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 border-l-4 border-ink pl-2">
+          <Shopper />
+          {label('street', 'Street')}
+          <input
+            id={`${own}-street`}
+            className="field w-full"
+            maxLength={120}
+            placeholder="or PO Box 12"
+            value={cart.street}
+            autoComplete="off"
+            onChange={(event) => setAddress({ street: event.target.value })}
+          />
+        </div>
+      )}
+    </div>
+  )
+}

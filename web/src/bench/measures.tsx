@@ -1,0 +1,34 @@
+import type { Formats } from '../ui/format'
+import { useBenchCart } from './cart'
+import { useBenchResult } from './result'
+
+/** What the cart comes to. */
+export function Measures({ formats }: { formats: Formats }) {
+  const { cart } = useBenchCart()
+  const { bench } = useBenchResult()
+  const measures = bench?.quote.measures
+  if (!measures || cart.lines.length === 0) return null
+  return (
+    <p className="flex flex-wrap items-baseline gap-x-3 text-soft">
+      <b className="text-ink" title="Order value">
+        <span className="sr-only">value </span>
+        {formats.money(measures.value)}
+      </b>
+      <span title={measures.unweighed.join(', ')}>
+        <span className="sr-only">weight </span>
+        {measures.weight ?? 'weight not known'}
+      </span>
+      <span>
+        <span className="sr-only">quantity </span>
+        {measures.quantity} <span aria-hidden>{measures.quantity === 1 ? 'unit' : 'units'}</span>
+      </span>
+      {measures.longest && (
+        <span
+          title={measures.unsized.length ? `no size known: ${measures.unsized.join(', ')}` : 'Longest side'}
+        >
+          longest {measures.longest}
+        </span>
+      )}
+    </p>
+  )
+}

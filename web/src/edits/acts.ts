@@ -1,0 +1,85 @@
+import { useMemo } from 'react'
+import type { Copied, DocOf, Kind, Ordered } from '../api/kinds'
+import { useWorkshop } from '../api/setup'
+import type { Doc, NewEdit } from './edits'
+
+interface Named {
+  id?: string
+}
+
+/** What is said of something that went with the rates it had. */
+export function removed(name: string, rates: number): string {
+  return `Removed ${name}${rates ? ` with its ${rates} ${rates === 1 ? 'rate' : 'rates'}` : ''}`
+}
+
+/** The list with the item at `from` moved by `by` places; null where it would fall off the end. */
+export function moved<Item>(list: readonly Item[], from: number, by: number): Item[] | null {
+  const to = from + by
+  const item = list[from]
+  if (item === undefined || to < 0 || to >= list.length) return null
+  const rest = list.filter((_, index) => index !== from)
+  return [...rest.slice(0, to), item, ...rest.slice(to)]
+}
+
+let moves = 0
+
+/** What is done with one press: it goes through the same queues as what is typed, and is listed when it is refused. */
+export function useActs() {
+  const { edits, send, latest } = useWorkshop()
+  return useMemo(() => {
+    const act = (thing: string, key: string, about: string, run: NewEdit['send'], stored: object = {}) => {
+      edits.change(
+        { thing, key, about, change: () => ({}), whole: true, read: (doc) => doc.lock_version, send: run },
+        stored as Doc,
+      )
+      edits.commit(thing, key)
+    }
+    const order = (path: string, about: string, ids: () => string[] | null) =>
+      // Moving twice is not moving once: each is an edit of its own.
+      act(path, `${about} ${++moves}`, about, async () => {
+        const wanted = ids()
+        if (wanted) await send('PUT', path, { ids: wanted })
+      })
+    return {
+      /** Anything else: the function runs when the edit leaves the queue of the thing. */
+      act,
+      remove: <K extends Kind>(
+        kind: K,
+        thing: DocOf<K> & Named,
+        name: string,
+        { said = `Removed ${name}`, query = '' } = {},
+      ) =>
+        act(
+          `/api/${kind}/${thing.id}`,
+          'remove',
+          `Remove ${name}`,
+          (_, { lock_version }) =>
+            send('DELETE', `/api/${kind}/${thing.id}?lock_version=${lock_version}${query}`, undefined, said),
+          thing,
+        ),
+      duplicate: (kind: Copied, id: string, name: string, opened?: (id: string) => void, said = '') =>
+        act(`/api/${kind}/${id}/copy`, 'copy', `Duplicate ${name}`, async () => {
+          const made = await send<{ id: string }>(
+            'POST',
+            `/api/${kind}/${id}/copy`,
+            {},
+            `Duplicated ${name}${said}`,
+          )
+          opened?.(made.id)
+        }),
+      /** Moves one thing among those of its kind, as they stand when the edit is sent. */
+      move: (kind: Ordered, id: string, name: string, by: number) =>
+        order(`/api/${kind}/order`, `Move ${name}`, () => {
+          const list = latest()[kind === 'tax-classes' ? 'tax_classes' : kind].map((one) => one.id!)
+          return moved(list, list.indexOf(id), by)
+        }),
+      moveRate: (zone: string, id: string, name: string, by: number) =>
+        order(`/api/zones/${zone}/rates/order`, `Move ${name}`, () => {
+          const list = latest()
+            .rates.filter((one) => one.zone === zone)
+            .map((one) => one.id)
+          return moved(list, list.indexOf(id), by)
+        }),
+    }
+  }, [edits, send, latest])
+}

@@ -1,0 +1,131 @@
+import { useMemo, useSyncExternalStore } from 'react'
+import { ApiProblem, type Area, type Store, type Zone } from '../api/client'
+import type { DocOf, Kind } from '../api/kinds'
+import { useWorkshop } from '../api/setup'
+import { applied, type Change, type Doc, type Edit, type Edits, type NewEdit } from './edits'
+
+interface Options<D> {
+  /** What was typed, as its field or editor keeps it. */
+  typed?: unknown
+  /** Adds to what was done at this place before rather than taking its place. */
+  onTop?: boolean
+  /** The place itself, to see whether somebody else changed it; the fields that are touched where it is left out. */
+  read?: (doc: D) => unknown
+  group?: string
+  /** Whether it is the whole of its place rather than a change of it. */
+  exact?: boolean
+  /** Called with what was sent and what came of it. */
+  stored?: (fields: Partial<D>, answer: D) => void
+}
+
+/** One thing with what is being made of it. */
+export interface Edited<D> {
+  /** As it is stored. */
+  stored: D
+  /** With every edit that is not stored yet laid over. */
+  doc: D
+  edits: readonly Edit[]
+  /** Keeps an edit at a place of the thing, without sending it. */
+  change: (key: string, about: string, change: (newest: D) => Partial<D>, options?: Options<D>) => void
+  /** Sends what was typed at a place, or everywhere in the thing. */
+  commit: (key?: string) => void
+  /** Changes and sends at once: what is chosen rather than typed. */
+  put: (key: string, about: string, change: (newest: D) => Partial<D>, options?: Options<D>) => void
+  drop: (key?: string) => void
+  again: (key: string) => void
+  at: (key: string) => Edit | undefined
+  /** Why what was sent was refused, at a place where the server points, or below it. */
+  problemAt: (pointer: string) => string | undefined
+}
+
+type Send = NewEdit['send']
+
+/** A thing of one of the merchant's lists. */
+export function useEdited<K extends Kind>(kind: K, stored: DocOf<K> & { id?: string }): Edited<DocOf<K>> {
+  const { send } = useWorkshop()
+  const thing = `/api/${kind}/${stored.id}`
+  return useThing<DocOf<K>>(thing, stored, (fields, newest) =>
+    send('PATCH', thing, { ...fields, lock_version: newest.lock_version }),
+  )
+}
+
+/** The shop itself. */
+export function useEditedStore(): Edited<Store> {
+  const { setup, send } = useWorkshop()
+  return useThing<Store>('/api/store', setup.store!, (fields, newest) =>
+    send('PATCH', '/api/store', { ...fields, lock_version: newest.lock_version }),
+  )
+}
+
+/** A part of a zone's places, which has the zone's version and answers with the zone. */
+export function useEditedArea(zone: Zone, area: Area): Edited<Area & { lock_version: number }> {
+  const { send } = useWorkshop()
+  const thing = `/api/areas/${area.id}`
+  const stored = useMemo(() => ({ ...area, lock_version: zone.lock_version }), [area, zone.lock_version])
+  const own = (there: Zone) => ({
+    ...there.areas?.find(({ id }) => id === area.id),
+    lock_version: there.lock_version,
+  })
+  return useThing(thing, stored, async (fields, newest) => {
+    try {
+      return own(await send<Zone>('PATCH', thing, { ...fields, lock_version: newest.lock_version }))
+    } catch (error) {
+      if (error instanceof ApiProblem && error.problem.status === 409 && error.problem.current)
+        throw new ApiProblem({ ...error.problem, current: own(error.problem.current as unknown as Zone) })
+      throw error
+    }
+  })
+}
+
+function useThing<D extends { lock_version?: number }>(thing: string, shown: D, send: Send): Edited<D> {
+  const { edits } = useWorkshop()
+  const list = useSyncExternalStore(edits.subscribe, () => edits.of(thing))
+  const stored = edits.newest(thing, shown as Doc) as D
+  const doc = useMemo(
+    () =>
+      list.length
+        ? (applied(
+            stored as Doc,
+            list.flatMap(({ changes }) => changes),
+          ) as D)
+        : stored,
+    [list, stored],
+  )
+  return editedOf(edits, thing, stored, doc, list, send)
+}
+
+function editedOf<D>(
+  edits: Edits,
+  thing: string,
+  stored: D,
+  doc: D,
+  list: readonly Edit[],
+  send: Send,
+): Edited<D> {
+  const change: Edited<D>['change'] = (key, about, make, options = {}) =>
+    edits.change(
+      { ...(options as unknown as NewEdit), thing, key, about, change: make as unknown as Change, send },
+      stored as Doc,
+    )
+  return {
+    stored,
+    doc,
+    edits: list,
+    change,
+    commit: (key) => edits.commit(thing, key),
+    put: (key, about, make, options) => {
+      change(key, about, make, options)
+      edits.commit(thing, key)
+    },
+    drop: (key) => edits.drop(thing, key),
+    again: (key) => edits.again(thing, key),
+    at: (key) => list.find((one) => one.key === key),
+    problemAt: (pointer) => {
+      for (const { problem } of list) {
+        const told = problem instanceof ApiProblem ? problem.at(pointer) : undefined
+        if (told) return told
+      }
+      return undefined
+    },
+  }
+}

@@ -1,0 +1,77 @@
+import { useSyncExternalStore } from 'react'
+import { ApiProblem } from '../api/client'
+import type { DocOf, DraftOf, Kind } from '../api/kinds'
+import { useWorkshop } from '../api/setup'
+import type { Doc } from './edits'
+
+/** Something new that is being typed. */
+export interface Made<D> {
+  doc: D
+  type: (fields: Partial<D>) => void
+  /** Asks the server to add it. */
+  add: () => void
+  problemAt: (pointer: string) => string | undefined
+  /** What was probably meant there instead. */
+  suggestionAt: (pointer: string) => string | undefined
+  /** Whether the problem belongs to fields. */
+  placed: boolean
+  /** What to show where only one message fits. */
+  problem: string | null
+}
+
+/**
+ * A new thing of a kind, as it is typed: it stays, wherever its form goes, until it is added or emptied.
+ * @param form tells forms for the same kind apart
+ */
+export function useMade<K extends Kind, D extends object>(
+  kind: K,
+  about: string,
+  blank: D,
+  draft: (typed: D) => DraftOf<K>,
+  added?: (made: DocOf<K>, typed: D) => void,
+  form = 'new',
+): Made<D> {
+  const { edits, send } = useWorkshop()
+  const thing = `/api/${kind}`
+  const list = useSyncExternalStore(edits.subscribe, () => edits.of(thing))
+  const edit = list.find(({ key }) => key === form)
+  const doc = (
+    edit ? edit.changes.reduce((state, change) => ({ ...state, ...change(state) }), blank as Doc) : blank
+  ) as D
+  const type = (fields: Partial<D>) =>
+    edits.change(
+      {
+        thing,
+        key: form,
+        about,
+        change: () => fields as Doc,
+        onTop: true,
+        whole: true,
+        read: () => null,
+        send: async (typed) => {
+          const whole = { ...blank, ...typed } as D
+          const made = await send<DocOf<K>>('POST', thing, draft(whole))
+          added?.(made, whole)
+        },
+      },
+      blank as Doc,
+    )
+  const problem = edit?.problem ?? null
+  return {
+    doc,
+    type: (fields) => {
+      type(fields)
+      if (JSON.stringify({ ...doc, ...fields }) === JSON.stringify(blank)) edits.drop(thing, form)
+    },
+    add: () => {
+      const now = () => edits.of(thing).find(({ key }) => key === form)
+      if (!now()) type({})
+      if (now()?.stage === 'refused') edits.again(thing, form)
+      else edits.commit(thing, form)
+    },
+    suggestionAt: (pointer) => (problem instanceof ApiProblem ? problem.suggestionAt(pointer) : undefined),
+    placed: problem instanceof ApiProblem && problem.problem.errors.length > 0,
+    problemAt: (pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined),
+    problem: problem instanceof ApiProblem ? problem.summary : (problem?.message ?? null),
+  }
+}

@@ -1,0 +1,86 @@
+import { useEffect, useSyncExternalStore } from 'react'
+import { Link } from 'react-router'
+import { ApiProblem } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { counted } from '../ui/format'
+import { Pop } from '../ui/pop'
+import type { Edit } from './edits'
+
+/** How many edits are not stored, and which: each can be sent again or taken back, wherever its editor has gone. */
+export function NotStored() {
+  const { edits } = useWorkshop()
+  const all = useSyncExternalStore(edits.subscribe, edits.all)
+  const held = all.filter(({ stage }) => stage === 'refused' || stage === 'typed')
+  const refused = held.some(({ stage }) => stage === 'refused')
+  // A page that is left takes what is not stored with it.
+  const open = all.length > 0
+  useEffect(() => {
+    if (!open) return
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault()
+    window.addEventListener('beforeunload', ask)
+    return () => window.removeEventListener('beforeunload', ask)
+  }, [open])
+  return (
+    <span role="status">
+      {held.length > 0 && (
+        <Pop
+          className={`button ${refused ? 'border-brick text-brick' : ''}`}
+          button={
+            <>
+              {refused && <span aria-hidden>▲ </span>}
+              {counted(held.length, 'edit')} not stored yet
+            </>
+          }
+          contentClass="w-[28rem] border border-ink bg-white p-3"
+        >
+          {(close) => (
+            <>
+              <h2 className="text-lg">Not stored yet</h2>
+              <ul>
+                {held.map((edit) => (
+                  <Held key={`${edit.thing} ${edit.key}`} edit={edit} close={close} />
+                ))}
+              </ul>
+            </>
+          )}
+        </Pop>
+      )}
+    </span>
+  )
+}
+
+/** What was typed, where it is text. */
+function textOf({ typed }: Edit): string {
+  if (typeof typed === 'string') return typed
+  const { text } = (typed ?? {}) as { text?: unknown }
+  return typeof text === 'string' && text.length < 80 ? text : ''
+}
+
+function Held({ edit, close }: { edit: Edit; close: () => void }) {
+  const { edits } = useWorkshop()
+  const { thing, key, about, page, stage, problem, current } = edit
+  const said = problem instanceof ApiProblem ? problem.summary : problem?.message
+  return (
+    <li className="border-t border-hair py-1.5">
+      <Link className="font-medium underline underline-offset-2" to={page} onClick={close}>
+        {about}
+      </Link>
+      {textOf(edit) && <span>: “{textOf(edit)}”</span>}
+      <p className="text-soft">
+        {current ? 'It was changed elsewhere meanwhile.' : (said ?? 'Still being typed.')}
+      </p>
+      <p className="mt-1 flex gap-2">
+        <button
+          type="button"
+          className="button"
+          onClick={() => (stage === 'refused' ? edits.again(thing, key) : edits.commit(thing, key))}
+        >
+          {current ? 'Use mine' : stage === 'refused' ? 'Try again' : 'Store it'}
+        </button>
+        <button type="button" className="button" onClick={() => edits.drop(thing, key)}>
+          Discard
+        </button>
+      </p>
+    </li>
+  )
+}

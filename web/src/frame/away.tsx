@@ -1,0 +1,36 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef, useSyncExternalStore } from 'react'
+import { call } from '../api/client'
+import { connection } from '../api/connection'
+import { useWorkshop } from '../api/setup'
+
+/** Says when the server is away, looks whether it is back, and then goes on where things stopped. */
+export function Away() {
+  const { edits } = useWorkshop()
+  const client = useQueryClient()
+  const away = useSyncExternalStore(connection.subscribe, connection.away)
+  const was = useRef(away)
+  useEffect(() => {
+    if (was.current && !away) {
+      edits.resume()
+      void client.invalidateQueries()
+    }
+    was.current = away
+  }, [away, edits, client])
+  useQuery({
+    queryKey: ['back'],
+    queryFn: ({ signal }) => call('GET', '/api/carriers/state', undefined, signal),
+    enabled: away,
+    refetchInterval: 2000,
+    retry: false,
+    gcTime: 0,
+    networkMode: 'always',
+  })
+  if (!away) return null
+  return (
+    <p role="alert" className="bg-ink px-4 py-1.5 text-white">
+      The server does not answer. What you see stays, what you type is kept, and it is stored as soon as the
+      server is back.
+    </p>
+  )
+}

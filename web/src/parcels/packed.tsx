@@ -1,0 +1,122 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { call, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { documentOf, useBenchCart } from '../bench/cart'
+import { causeSentence } from '../reckoning/words'
+import { Answer } from '../ui/answer'
+import { counted } from '../ui/format'
+import { BoxDrawing, layersOf } from './drawing'
+
+type Parcel = Schemas['ParcelsDrawn']['parcels'][number]
+
+/** The parcels of the bench cart, as the shop or one of these rates packs it. */
+export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
+  const { setup } = useWorkshop()
+  const { cart } = useBenchCart()
+  const [rate, setRate] = useState(setup.store!.parcels?.kind === 'boxes' ? '' : (rates[0]?.id ?? ''))
+  const body: Schemas['ParcelsRequest'] = { cart: documentOf(cart), ...(rate ? { rate } : {}) }
+  const asked = useQuery({
+    queryKey: ['parcels', setup.revision, body],
+    queryFn: ({ signal }) => call<Schemas['ParcelsDrawn']>('POST', '/api/parcels', body, signal),
+    placeholderData: keepPreviousData,
+    enabled: cart.lines.length > 0,
+    retry: false,
+  })
+  const name = (id: string) => {
+    const found = setup.rates.find((one) => one.id === id)
+    const method = setup.methods.find((one) => one.id === found?.method)?.name
+    return `${found?.name ?? method} in ${setup.zones.find((one) => one.id === found?.zone)?.name}`
+  }
+  return (
+    <div className="border border-ink bg-white p-2">
+      {rates.length > 0 && (
+        <select
+          className="field mb-1 w-full"
+          aria-label="Packed as for"
+          value={rate}
+          onChange={(event) => setRate(event.target.value)}
+        >
+          <option value="">as the shop packs</option>
+          {rates.map(({ id }) => (
+            <option key={id} value={id}>
+              as for {name(id!)}
+            </option>
+          ))}
+        </select>
+      )}
+      {cart.lines.length === 0 ? (
+        <p className="text-soft">Nothing to pack.</p>
+      ) : (
+        <Answer of={asked} waiting="Packing …">
+          {({ cause, parcels }) =>
+            cause ? (
+              <p className="text-ochre">{causeSentence(cause)}</p>
+            ) : parcels.length === 0 ? (
+              <p className="text-soft">Nothing to pack.</p>
+            ) : (
+              <ul>
+                {parcels.map((parcel, at) => (
+                  <ParcelRow key={at} parcel={parcel} />
+                ))}
+              </ul>
+            )
+          }
+        </Answer>
+      )}
+    </div>
+  )
+}
+
+function ParcelRow({ parcel }: { parcel: Parcel }) {
+  const layers = parcel.drawing ? layersOf(parcel.drawing) : []
+  const [step, setStep] = useState<number | null>(null)
+  const layer = Math.min(step ?? layers.length - 1, layers.length - 1)
+  const title = parcel.box ?? (parcel.contents.length === 1 ? parcel.contents[0]!.name : 'Parcel')
+  return (
+    <li className="border-t border-hair py-1.5 first:border-t-0">
+      <p className="font-medium">
+        {parcel.times > 1 && `${parcel.times} × `}
+        {title}
+      </p>
+      <p className="text-xs text-soft">
+        {[
+          counted(parcel.units, 'unit'),
+          parcel.size && parcel.size.join(' × '),
+          parcel.fill !== null && `${parcel.fill} % full`,
+          parcel.weight && `weighs ${parcel.weight}`,
+          parcel.volumetric && `volumetric ${parcel.volumetric}`,
+          parcel.volumetric && parcel.billable && `billed ${parcel.billable}`,
+        ]
+          .filter(Boolean)
+          .join(', ')}
+      </p>
+      {parcel.drawing && (
+        <>
+          <BoxDrawing
+            drawing={parcel.drawing}
+            layer={layer}
+            label={`${title}, layer ${layer + 1} of ${layers.length}`}
+          />
+          {layers.length > 1 && (
+            <label className="flex items-center gap-2 text-xs">
+              <span className="whitespace-nowrap">
+                layer {layer + 1} of {layers.length}
+              </span>
+              <input
+                type="range"
+                className="w-full accent-ink"
+                aria-label={`Layers of ${title}`}
+                min={1}
+                max={layers.length}
+                value={layer + 1}
+                onChange={(event) => setStep(Number(event.target.value) - 1)}
+              />
+            </label>
+          )}
+        </>
+      )}
+      <p className="text-xs">{parcel.contents.map(({ name, units }) => `${units} × ${name}`).join(', ')}</p>
+    </li>
+  )
+}

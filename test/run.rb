@@ -2,7 +2,8 @@
 
 # Runs the named test files, or all below the named folders:  ruby -Itest -Icore test/run.rb test/core test/server
 # One file runs in this process; several run in processes of their own, as many at a time as there are processors, the
-# longest first. What each of them says is shown when it is done.
+# longest first. What each of them says is shown when it is done, and what failed once more at the end. A browser file
+# that failed runs a second time, alone: what passes then is told apart as unsteady, with what it said the first time.
 require "etc"
 require "open3"
 
@@ -27,37 +28,57 @@ def jobs(files)
   Queue.new.tap { |queue| sorted.each { |group| queue << group } }
 end
 
-def run_apart(files)
+# One process for these files.
+Outcome = Struct.new(:files, :said, :passed, :took, keyword_init: true) do
+  # @return [Hash{String => Integer}] how many runs, assertions, failures, errors and skips it tells
+  def counts
+    said.scan(/(\d+) (runs|assertions|failures|errors|skips)(?=,|$)/)
+        .each_with_object(Hash.new(0)) { |(count, name), sums| sums[name] += count.to_i }
+  end
+
+  def browser? = files.all? { |file| file.include?("test/browser/") }
+  def tell = puts(format("== %<files>s (%<took>.0f s)", files: files.join(" "), took: took), said, "")
+
+  # From the first failure on, so that the end of a long output says what it was.
+  def tell_failures = puts("== Failed: #{files.join(" ")}", said[/^ +1\) .*/m] || said.lines.last(40).join, "")
+end
+
+def run_group(files)
+  started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+  said, status = Open3.capture2e(RbConfig.ruby, "-Itest", "-Icore", __FILE__, "--here", *files)
+  Outcome.new(files: files, said: said, passed: status.success?, took: Process.clock_gettime(Process::CLOCK_MONOTONIC) - started)
+end
+
+def run_all(queue)
   lock = Mutex.new
-  totals = Hash.new(0)
-  failed = []
-  queue = jobs(files)
+  outcomes = []
   workers = Array.new([Etc.nprocessors, 2].max) do
     Thread.new do
-      until queue.empty?
-        group = begin
-          queue.pop(true)
-        rescue ThreadError
-          break
-        end
-        started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        said, status = Open3.capture2e(RbConfig.ruby, "-Itest", "-Icore", __FILE__, "--here", *group)
-        took = Process.clock_gettime(Process::CLOCK_MONOTONIC) - started
+      while (files = queue.pop)
+        outcome = run_group(files)
         lock.synchronize do
-          puts format("== %<files>s (%<took>.0f s)", files: group.join(" "), took: took), said, ""
-          failed << group unless status.success?
-          said.scan(/(\d+) (runs|assertions|failures|errors|skips)(?=,|$)/) { |count, name| totals[name] += count.to_i }
+          outcome.tell
+          outcomes << outcome
         end
       end
     end
   end
   workers.each(&:join)
+  outcomes
+end
+
+def run_apart(files)
+  outcomes = run_all(jobs(files).close)
+  again = outcomes.reject(&:passed).select(&:browser?).to_h { |outcome| [outcome, run_group(outcome.files).tap(&:tell)] }
+  unsteady = again.select { |_, second| second.passed }.keys
+  outcomes.map! { |outcome| again.fetch(outcome, outcome) }
+  (unsteady + outcomes.reject(&:passed)).each(&:tell_failures)
+  totals = outcomes.map(&:counts).each_with_object(Hash.new(0)) { |counts, sums| counts.each { |name, count| sums[name] += count } }
   bad = totals["failures"] + totals["errors"]
-  puts "Failed: #{failed.flatten.join(" ")}" if failed.any?
-  puts format("%<runs>d runs, %<assertions>d assertions, %<failures>d failures, %<errors>d errors, %<skips>d skips",
-              %w[runs assertions failures errors skips].to_h { |name| [name.to_sym, totals[name]] })
-  puts "#{totals["runs"] - bad} passed, #{bad} failed"
-  exit(failed.empty? && totals["runs"].positive?)
+  unsteady.each { |outcome| puts "Unsteady, passed at the second run: #{outcome.files.join(" ")}" }
+  puts(%w[runs assertions failures errors skips].map { |name| "#{totals[name]} #{name}" }.join(", "),
+       "#{totals["runs"] - bad} passed, #{bad} failed")
+  exit(outcomes.all?(&:passed) && totals["runs"].positive?)
 end
 
 here = ARGV.delete("--here")

@@ -12,5 +12,19 @@ export default tseslint.config(
   { rules: { 'react-hooks/incompatible-library': 'off' } },
   // Taking fields out of a copy names them.
   { rules: { '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true }] } },
+  // What can be pressed, chosen or typed into comes from the primitives, so that it looks and behaves alike everywhere.
+  {
+    files: ['src/**/*.tsx'],
+    ignores: ['src/ui/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'JSXOpeningElement[name.name=/^(button|select|input|textarea|table|details|dialog)$/]',
+          message: 'Use a primitive of src/ui.',
+        },
+      ],
+    },
+  },
   { languageOptions: { globals: globals.browser } },
 )

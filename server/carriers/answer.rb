@@ -7,10 +7,12 @@ module Server
     # Reads what a carrier answered, or says why it can't be used. Nothing that a carrier sends is taken on trust: what
     # is not UTF-8, stands twice or contradicts itself is unusable.
     class Answer
+      # Parts of it are looked up when they are first wanted, by one thread at a time.
+      LOCK = Mutex.new
       SCHEMA = JSONSchemer.schema(JSON.parse(File.read(File.join(ROOT, "docs/formats/carrier-answer.schema.json"))))
       # Characters of what a carrier says that are kept.
       SAID = 120
-      private_constant :SCHEMA, :SAID
+      private_constant :LOCK, :SCHEMA, :SAID
 
       class << self
         # @param status [Integer] not 200
@@ -59,7 +61,9 @@ module Server
         Answer.refuse(*found) if found.is_a?(Array)
 
         parsed = Answer.parse(found)
-        raise Trouble.new(:unusable, "It has not the form of an answer") unless SCHEMA.valid?(parsed)
+        raise Trouble.new(:unusable, "It has not the form of an answer") unless LOCK.synchronize do
+          SCHEMA.valid?(parsed)
+        end
 
         services = parsed["services"].group_by { |item| item["service"] }
         GateMile::Reply.new(status: :answered, age: 0, services: services.transform_values { |list| one(list) })

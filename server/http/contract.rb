@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "json_schemer"
+require "monitor"
 require "yaml"
 
 module Server
@@ -17,6 +18,8 @@ module Server
     # of the first ones.
     MOST = 50
     FIELDS = 1000
+    LOCK = Monitor.new
+    private_constant :LOCK
 
     class << self
       # @return [JSONSchemer::OpenAPI]
@@ -31,7 +34,8 @@ module Server
       # @raise [Problem] 422 with every mismatch at its place
       def check(name, body)
         bounded(body)
-        errors = schema(name).validate(body).lazy.flat_map { |error| problems(error) }.first(MOST).uniq
+        # Parts of a schema are looked up when they are first wanted, which several threads may not do at a time.
+        errors = LOCK.synchronize { schema(name).validate(body).lazy.flat_map { problems(_1) }.first(MOST).uniq }
         raise Problem.new(422, Problem::TITLES[422], errors: deepest(errors)) if errors.any?
       end
 
@@ -40,8 +44,7 @@ module Server
 
       private
 
-      # Files that others are named in are read here, once: looking them up while requests are checked is nothing that
-      # several threads may do at a time.
+      # Files that others are named in are read here, once.
       def whole(part)
         case part
         when Array then part.map { |item| whole(item) }

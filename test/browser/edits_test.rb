@@ -34,7 +34,7 @@ class EditsTest < Minitest::Test
   def test_two_quick_edits_never_revert_each_other
     visit "/methods"
     TURNSTILE.hold("PATCH", %r{\A/api/methods/})
-    %w[Saturday Sunday].each { |day| find("input[aria-label='Tracked leaves on #{day}']").click }
+    %w[Saturday Sunday].each { |day| find("button[aria-label='Tracked leaves on #{day}']").click }
     find_field("Cutoff of Tracked").set("15:30").send_keys(:enter)
     assert(eventually { TURNSTILE.came.size == 1 })
     TURNSTILE.open
@@ -90,15 +90,14 @@ class EditsTest < Minitest::Test
   # A price that can't be one survives the closing of its editor.
   def test_a_refused_price_survives_its_editor
     visit "/#rate=ie-tracked&field=plan"
-    amount = find_field("Price: amount, step 1")
-    amount.set("abc").send_keys(:enter)
+    type_cell "Price: steps", "1 amount", "abc", :enter
     assert_text "Write an amount like 4.50"
     assert_text "1 edit not stored yet"
     click_link "Zones"
     assert_button "Home"
     visit_within "/#rate=ie-tracked&field=plan"
-    assert_field "Price: amount, step 1", with: "abc"
-    find_field("Price: amount, step 1").set("9.10").send_keys(:enter)
+    assert_equal "abc", sheet_cell("Price: steps", "1 amount").text
+    type_cell "Price: steps", "1 amount", "9.10", :enter
     assert_no_text "not stored yet"
     assert(eventually { find_setup("rates", "ie-tracked")["plan"]["schedule"]["steps"].first["amount"] == "9.10" })
   end

@@ -12,23 +12,21 @@ class RatesTest < Minitest::Test
     click_button "Price it by weight, value, class …"
     within(zone("Ireland")) do
       select "in steps", from: "Price: kind of price"
-      fill_in "Price: amount, step 1", with: "4.95"
-      type "edge, new step" => "1", "amount, step 2" => "7.50"
-      type "edge, new step" => "2", "amount, step 3" => "7.50", "amount for each started, step 3" => "1.10", "started what, step 3" => "1"
+      type "1 amount" => "4.95", "2 at" => "1", "2 amount" => "7.50"
+      type "3 at" => "2", "3 amount" => "7.50", "3 each" => "1.10", "3 increment" => "1"
       assert_text "Read back: By weight: £4.95 up to 1 kg, £7.50 up to 2 kg, then £7.50 and £1.10 for each started kg"
     end
     within(zone("Ireland")) { assert_button "Why £8.60 for Tracked?" }
-    find_field("Price: started what, step 3").send_keys(:enter)
+    press(:enter)
     assert(eventually { rate("ie-tracked")["plan"]["schedule"]["steps"]&.map { |step| step["at"] } == ["0 kg", "1 kg", "2 kg"] })
     within(zone("Ireland")) do
-      type "edge, new step" => "2000 g", "amount, step 4" => "9"
+      type "4 at" => "2000 g", "4 amount" => "9"
       assert_text "This edge stands there already."
-      assert_field "Price: edge, step 4", with: "2000 g"
-      fill_in "Price: edge, step 4", with: "30"
+      assert_equal "2000 g", sheet_cell("Price: steps", "4 at").text
+      type "4 at" => "30"
       check "Price: step 4 not available"
       assert_text "above 30 kg not available"
     end
-    find_field("Price: edge, step 4").send_keys(:enter)
     assert(eventually { rate("ie-tracked")["plan"]["schedule"]["steps"].last["none"] })
     choose_measure "weight"
     within(zone("Ireland")) { assert_selector "[role=group][aria-label^='Price line of Tracked: from 0 kg £4.95, from 1 kg £7.50, from 2 kg £8.60']" }
@@ -45,18 +43,14 @@ class RatesTest < Minitest::Test
     within(zone("Ireland")) { click_button "Edit Tracked" }
     click_button "Price it by weight, value, class …"
     select "in steps", from: "Price: kind of price"
-    find_field("Price: edge, step 1").click
-    page.execute_script(<<~JS)
-      const data = new DataTransfer()
-      data.setData('text', '0 kg\\t£3.10\\n2\\tfour\\n5\\t1,250.00')
-      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
-    JS
+    sheet_cell("Price: steps", "1 at").click
+    paste("0 kg\t£3.10\n2\tfour\n5\t1,250.00")
     assert_text "Write an amount like 4.50"
-    assert_field "Price: amount, step 3", with: "1250.00"
-    fill_in "Price: amount, step 2", with: "4"
+    assert_equal "1250.00", sheet_cell("Price: steps", "3 amount").text
+    type "2 amount" => "4"
     within(zone("Ireland")) { assert_button "Why £4.00 for Tracked?" }
     api(:patch, "/api/rates/ie-tracked", { lock_version: rate("ie-tracked")["lock_version"], plan: { schedule: { kind: "flat", amount: "6" } } })
-    find_field("Price: amount, step 2").send_keys(:enter)
+    press(:enter)
     assert_text "Changed elsewhere meanwhile. There now: £6.00"
     click_button "Use mine"
     assert(eventually { rate("ie-tracked")["plan"]["schedule"]["kind"] == "steps" })
@@ -67,7 +61,7 @@ class RatesTest < Minitest::Test
     visit "/#rate=ie-tracked&field=plan"
     click_button "Price it by weight, value, class …"
     select "in steps", from: "Price: kind of price"
-    find("summary", text: "Take a list of from–to pairs").click
+    open_fold "Take a list of from–to pairs"
     fill_in "Price: from–to list", with: "from\tto\tprice\n0\t1\t4.95\n1\t5\tseven\n8\t20\t£12.00"
     assert_text "Row 2, amount “seven”: Write an amount like 4.50"
     fill_in "Price: from–to list", with: "from\tto\tprice\n0\t1\t4.95\n1\t5\t7.50\n8\t20\t£12.00"
@@ -130,7 +124,7 @@ class RatesTest < Minitest::Test
     assert_equal %w[IE GB], [page.current_url[/[?&]to=(\w+)/, 1], page.current_url[/beside=.*to%3D(\w+)/, 1]]
     click_button "Snooze: 2 cells of Air, tracked say nothing: carts that come there get no price."
     assert_no_button "Snooze: 2 cells"
-    find("summary", text: "Snoozed: 1").click
+    open_fold "Snoozed: 1"
     click_button "Wake: 2 cells of Air, tracked say nothing: carts that come there get no price."
     assert_no_text "Snoozed: 1"
     press_undo
@@ -152,21 +146,17 @@ class RatesTest < Minitest::Test
     click_button "Price: add a column"
     part.call(2, "Netherlands")
     fill_in "Price: column 2", with: "Low lands"
-    find_field("Price: row 1").click
-    page.execute_script(<<~JS)
-      const data = new DataTransfer()
-      data.setData('text', '0 kg\\t11.00\\t£9.00\\n2\\t15.00\\tdear\\n5\\tnone\\tnone')
-      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
-    JS
+    sheet_cell("Price: grid", "1 edge").click
+    paste("0 kg\t11.00\t£9.00\n2\t15.00\tdear\n5\tnone\tnone")
     assert_text "Write an amount like 4.50"
-    fill_in "Price: row 2, column 2", with: "12.00"
+    type_cell "Price: grid", "2 1", "12.00"
     within(bench) { assert_button "Why £11.00 for Tracked, by road?" }
-    find_field("Price: row 2, column 2").send_keys(:enter)
+    press(:enter)
     stored = eventually { rate("near-tracked")["plan"]["schedule"].then { |schedule| schedule if schedule["cells"]&.size == 3 } }
     assert_equal [[%w[FR], %w[NL]], [["11.00", "9.00"], ["15.00", "12.00"], %w[none none]], ["0 kg", "2 kg", "5 kg"]],
                  [stored["columns"]["areas"].map { |set| set["areas"].map { |area| area["country"] } }, stored["cells"], stored["rows"]["at"]]
     assert_accessible "a grid by parts of the zone"
-    find("summary", text: "Only in a part of the zone").click
+    open_fold "Only in a part of the zone"
     select "Netherlands", from: "Part of the zone: add a country"
     within(bench) { assert_no_button "Why £11.00 for Tracked, by road?" }
     fill_in "Part of the zone: only these postcodes of Netherlands", with: "1011, 10!1"
@@ -203,7 +193,7 @@ class RatesTest < Minitest::Test
 
   private
 
-  def type(fields) = fields.each { |field, text| fill_in "Price: #{field}", with: text }
+  def type(fields) = fields.each { |cell, text| type_cell "Price: steps", cell, text }
   def rate(id) = setup_now["rates"].find { |found| found["id"] == id }
 
   def choose_measure(name)

@@ -45,7 +45,7 @@ class SectionsTest < Minitest::Test
     select "JPY", from: "Currency"
     click_button "Save"
     assert_text "Prices are set in GBP already."
-    assert_field "Currency", with: "JPY"
+    assert_selected "JPY", from: "Currency"
     click_button "Discard"
     select "in the order on the Board", from: "The checkout lists methods"
     click_button "Save"

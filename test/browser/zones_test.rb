@@ -51,7 +51,7 @@ class ZonesTest < Minitest::Test
     assert_text "The street names a post office box."
     within("#section") { fill_in "Postcode", with: "PA2 0AB" }
     assert_text "“PA20 to PA80” comes near, but is not it"
-    find("summary", text: "Many addresses at once").click
+    open_fold "Many addresses at once"
     fill_in "Addresses as CSV", with: "country,postcode\nGB,IV29 9ZZ\nJP,100-0001\nQQ,1"
     click_button "Sort them into zones"
     assert_text "1 lands nowhere: JP 100-0001 (line 3)"
@@ -61,7 +61,7 @@ class ZonesTest < Minitest::Test
     assert_selector "output", text: /:/
     assert_accessible "the map and the ladder"
     find("button[role=tab]", text: "Findings").click
-    find("summary", text: "Worth knowing").click
+    open_fold "Worth knowing"
     assert_text "Of United States, Alaska, Hawaii"
     find("button[role=tab]", text: "All countries").click
     assert_selector "tr", text: /Ireland\s*wholly\s*Ireland/

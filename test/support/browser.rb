@@ -49,6 +49,67 @@ module BrowserSupport
     press([:ctrl, "z"])
   end
 
+  # The lists, boxes and radio buttons of the interface are buttons with a role, named by a label of the page or their own.
+  def control(role, name)
+    quoted = XPath::Renderer.new(:html).string_literal(name)
+    # A name that ends in a comma and a space is only the beginning of one.
+    own = name.end_with?(", ") ? "starts-with(@aria-label, #{quoted})" : "@aria-label=#{quoted}"
+    labelled = "#{own} or @id=//label[normalize-space()=#{quoted}]/@for or ancestor::label[contains(normalize-space(), #{quoted})]"
+    find(:xpath, ".//button[@role='#{role}'][#{labelled}]")
+  end
+
+  # Chooses from a list, which opens beside the page, wherever the test looks just now.
+  def select(words, from:)
+    control("combobox", from).click
+    page.document.find("[role=option]", text: /\A#{Regexp.escape(words)}\z/).click
+  end
+
+  def choose(name) = control("radio", name).click
+  def check(name) = tick(name, "false")
+  def uncheck(name) = tick(name, "true")
+  def open_fold(title) = find("button[aria-expanded=false]", text: title).click
+
+  def tick(name, before)
+    box = control("checkbox", name)
+    assert_equal before, box["aria-checked"], name
+    box.click
+  end
+
+  def assert_chosen(name) = assert_equal("true", control("radio", name)["aria-checked"], name)
+  def assert_selected(words, from:) = control("combobox", from).assert_text(words)
+
+  def sheet_cell(sheet, cell) = page.document.find("[role=grid][aria-label='#{sheet}'] [data-cell='#{cell}']")
+
+  # Writes over a cell of a sheet, as one does: by typing where it has the focus.
+  def type_cell(sheet, cell, text, *keys)
+    place = sheet_cell(sheet, cell).click
+    if place.has_selector?("input", wait: 0)
+      place.find("input").set(text)
+    else
+      press(text)
+    end
+    press(*keys) if keys.any?
+  end
+
+  # @return [String] what is copied where the focus is
+  def copied
+    page.evaluate_script(<<~JS)
+      (() => {
+        const data = new DataTransfer()
+        document.activeElement.dispatchEvent(new ClipboardEvent('copy', { clipboardData: data, bubbles: true, cancelable: true }))
+        return data.getData('text')
+      })()
+    JS
+  end
+
+  def paste(text)
+    page.execute_script(<<~JS, text)
+      const data = new DataTransfer()
+      data.setData('text', arguments[0])
+      document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+    JS
+  end
+
   def press(*keys) = page.driver.browser.keyboard.type(*keys)
 
   # @return [Hash] an item of the setup as the server tells it now

@@ -6,6 +6,7 @@ import { BenchResultProvider } from './bench/result'
 import { Board } from './board/board'
 import { Shell } from './frame/shell'
 import { Wordmark } from './frame/top-bar'
+import { Button } from './ui/button'
 
 const Catalogue = lazy(async () => ({ default: (await import('./goods/catalogue')).Catalogue }))
 const Classes = lazy(async () => ({ default: (await import('./goods/classes')).Classes }))
@@ -43,9 +44,9 @@ function Root() {
           {error ? (
             <div role="alert" className="mt-3">
               <p>{error.message}</p>
-              <button type="button" className="button mt-2" onClick={() => void refetch()}>
+              <Button className="mt-2" onClick={() => void refetch()}>
                 Try again
-              </button>
+              </Button>
             </div>
           ) : (
             <p className="mt-3 text-soft">Fetching the setup …</p>

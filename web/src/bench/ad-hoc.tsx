@@ -1,6 +1,9 @@
 import { useState, type FormEvent } from 'react'
 import { useWorkshop } from '../api/setup'
 import { useBenchCart } from './cart'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 const BLANK = { name: '', price: '', weight: '', length: '', width: '', height: '', class: '' }
 type Draft = typeof BLANK
@@ -28,8 +31,8 @@ export function AdHoc({ close }: { close: () => void }) {
     close()
   }
   const field = (key: keyof Draft, label: string, className = '') => (
-    <input
-      className={`field w-full ${className}`}
+    <Input
+      className={`w-full ${className}`}
       aria-label={label}
       placeholder={label}
       autoFocus={key === 'name'}
@@ -51,24 +54,18 @@ export function AdHoc({ close }: { close: () => void }) {
       {field('length', `L, ${store.length_unit}`, 'col-span-2')}
       {field('width', `W, ${store.length_unit}`, 'col-span-2')}
       {field('height', `H, ${store.length_unit}`, 'col-span-2')}
-      <select
-        className="field col-span-6"
-        aria-label="Class"
+      <Select
+        label="Class"
+        className="col-span-6"
         value={draft.class}
-        onChange={(event) => setDraft({ ...draft, class: event.target.value })}
-      >
-        <option value="">no class</option>
-        {setup.classes.map(({ id, name }) => (
-          <option key={id}>{name}</option>
-        ))}
-      </select>
+        choices={[['', 'no class'], ...setup.classes.map(({ name }) => [name, name] as const)]}
+        choose={(value) => setDraft({ ...draft, class: value })}
+      />
       <span className="col-span-6 flex gap-2">
-        <button type="submit" className="button">
-          Put it on the bench
-        </button>
-        <button type="button" className="quiet" onClick={close}>
+        <Button type="submit">Put it on the bench</Button>
+        <Button look="quiet" onClick={close}>
           Cancel
-        </button>
+        </Button>
       </span>
     </form>
   )

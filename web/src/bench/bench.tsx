@@ -21,6 +21,7 @@ import { Measures } from './measures'
 import { BenchResultProvider } from './result'
 import { Summary } from './summary'
 import { lazily } from '../ui/lazily'
+import { Button } from '../ui/button'
 
 const AdHoc = lazily(async () => (await import('./ad-hoc')).AdHoc)
 
@@ -32,9 +33,9 @@ export function Bench({ collapse }: { collapse: () => void }) {
   const { beside, open, close, swap } = useBeside()
   const [raised, setRaised] = useState(false)
   const control = (label: string, act: () => void, icon: ReactNode, title = label) => (
-    <button type="button" className="quiet px-1" onClick={act} aria-label={label} title={title}>
+    <Button look="quiet" className="px-1" onClick={act} aria-label={label} title={title}>
       {icon}
-    </button>
+    </Button>
   )
   return (
     <aside
@@ -43,8 +44,8 @@ export function Bench({ collapse }: { collapse: () => void }) {
       onKeyDown={(event) => event.key === 'Escape' && setRaised(false)}
       className={`z-30 flex w-full shrink-0 flex-col border-ink bg-sheet max-lg:border-t-2 lg:w-auto lg:flex-row lg:border-r ${raised ? 'max-lg:h-[85%]' : ''}`}
     >
-      <button
-        type="button"
+      <Button
+        look="bare"
         className="flex min-h-11 w-full items-center gap-2 px-4 text-left lg:hidden"
         aria-expanded={raised}
         onClick={() => setRaised(!raised)}
@@ -52,7 +53,7 @@ export function Bench({ collapse }: { collapse: () => void }) {
         {raised ? <ChevronDown size={16} aria-hidden /> : <ChevronUp size={16} aria-hidden />}
         <span className="sr-only">Bench: </span>
         <Summary />
-      </button>
+      </Button>
       <div
         className={`min-h-0 flex-1 overflow-y-auto lg:flex lg:overflow-visible ${raised ? '' : 'max-lg:hidden'}`}
       >
@@ -119,16 +120,16 @@ function Column({ title, search, controls }: { title: string; search: string; co
         <span className="flex-1">
           <GoodsSearch id={search} formats={formats} take={(product) => add(product.sku!)} />
         </span>
-        <button
-          type="button"
-          className="quiet h-8 px-1"
+        <Button
+          look="quiet"
+          className="h-8 px-1"
           aria-expanded={adHoc}
           aria-label="Goods not in the catalogue"
           title="Goods not in the catalogue"
           onClick={() => setAdHoc(!adHoc)}
         >
           <PackagePlus size={16} aria-hidden />
-        </button>
+        </Button>
       </span>
       {adHoc && <AdHoc close={() => setAdHoc(false)} />}
       <Destination />

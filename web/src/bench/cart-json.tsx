@@ -5,6 +5,8 @@ import { FieldError } from '../ui/field'
 import { benchOf, documentOf, useBenchCart } from './cart'
 
 import { copy } from './copy'
+import { Button } from '../ui/button'
+import { TextArea } from '../ui/input'
 
 /** The bench cart as JSON, to be copied and replaced. */
 export function CartJson({ close }: { close: () => void }) {
@@ -37,8 +39,8 @@ export function CartJson({ close }: { close: () => void }) {
   return (
     <>
       <h2 className="text-lg">The cart as JSON</h2>
-      <textarea
-        className="field mt-1 w-full text-xs"
+      <TextArea
+        className="mt-1 w-full text-xs"
         rows={14}
         aria-label="The cart as JSON"
         aria-invalid={errors.length > 0 || undefined}
@@ -53,17 +55,10 @@ export function CartJson({ close }: { close: () => void }) {
         <FieldError key={error}>{error}</FieldError>
       ))}
       <p className="mt-2 flex gap-2">
-        <button type="button" className="button" onClick={() => void copy(text, 'the cart')}>
-          Copy it
-        </button>
-        <button
-          type="button"
-          className="button border-ink font-semibold"
-          disabled={text === now}
-          onClick={() => void take()}
-        >
+        <Button onClick={() => void copy(text, 'the cart')}>Copy it</Button>
+        <Button className="border-ink font-semibold" disabled={text === now} onClick={() => void take()}>
           Put this cart on the bench
-        </button>
+        </Button>
       </p>
     </>
   )

@@ -3,6 +3,7 @@ import { Pop } from '../ui/pop'
 import { copy } from './copy'
 import { lazily } from '../ui/lazily'
 import { useBenchCart } from './cart'
+import { Button } from '../ui/button'
 
 const CartJson = lazily(async () => (await import('./cart-json')).CartJson)
 
@@ -11,18 +12,18 @@ export function CartMenu() {
   const { cart, clear } = useBenchCart()
   return (
     <span className="flex">
-      <button type="button" className="quiet" disabled={cart.lines.length === 0} onClick={clear}>
+      <Button look="quiet" disabled={cart.lines.length === 0} onClick={clear}>
         <Trash2 size={13} aria-hidden className="sr-only" /> Empty
-      </button>
-      <button
-        type="button"
-        className="quiet px-1"
+      </Button>
+      <Button
+        look="quiet"
+        className="px-1"
         aria-label="Copy a link to this cart"
         title="Copy a link to this cart"
         onClick={() => void copy(location.href, 'the address of this page with the cart in it')}
       >
         <Link2 size={14} aria-hidden />
-      </button>
+      </Button>
       <Pop
         className="quiet px-1"
         label="The cart as JSON"

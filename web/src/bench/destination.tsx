@@ -7,6 +7,9 @@ import { remarkSentence } from '../zones/words'
 import { useBenchCart, type BenchCart } from './cart'
 import { useBenchResult } from './result'
 import { Refusals, Shopper } from './shopper'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 /** What of the order stands behind the one line, in a few words. */
 function buyerWords(cart: BenchCart): string {
@@ -52,25 +55,20 @@ export function Destination() {
     <div className="flex flex-none flex-col gap-1">
       <span className="flex items-center gap-1">
         {label('country', 'To')}
-        <select
+        <Select
+          label="To"
           id={`${own}-country`}
-          className="field min-w-0 flex-1"
+          className="min-w-0 flex-1"
           value={cart.country}
-          onChange={(event) => setAddress({ country: event.target.value, region: '' })}
-        >
-          <option value="">country not known</option>
-          {countries.map(({ code, name }) => (
-            <option key={code} value={code}>
-              {name}
-            </option>
-          ))}
-        </select>
+          choices={[['', 'country not known'], ...countries.map(({ code, name }) => [code, name] as const)]}
+          choose={(value) => setAddress({ country: value, region: '' })}
+        />
         <label htmlFor={`${own}-postcode`} className="sr-only">
           Postcode
         </label>
-        <input
+        <Input
           id={`${own}-postcode`}
-          className={`field w-24 ${decides === 'postcode' ? 'border-2 border-ink' : ''}`}
+          className={`w-24 ${decides === 'postcode' ? 'border-2 border-ink' : ''}`}
           maxLength={20}
           placeholder={geography?.forms[cart.country] ?? 'postcode'}
           value={cart.postcode}
@@ -81,19 +79,14 @@ export function Destination() {
       {asksRegion && (
         <span className="grid grid-cols-[4.5rem_1fr] items-center">
           {label('region', 'Region')}
-          <select
+          <Select
+            label="Region"
             id={`${own}-region`}
-            className={`field w-full ${decides === 'region' ? 'border-2 border-ink' : ''}`}
+            className={`w-full ${decides === 'region' ? 'border-2 border-ink' : ''}`}
             value={cart.region}
-            onChange={(event) => setAddress({ region: event.target.value })}
-          >
-            <option value="">not known</option>
-            {regions.map(({ code, name }) => (
-              <option key={code} value={code}>
-                {name}
-              </option>
-            ))}
-          </select>
+            choices={[['', 'not known'], ...regions.map(({ code, name }) => [code, name] as const)]}
+            choose={(value) => setAddress({ region: value })}
+          />
         </span>
       )}
       {(bench?.quote.landing?.remarks ?? []).map((remark) => (
@@ -101,8 +94,8 @@ export function Destination() {
           {remarkSentence(remark, cart.country, geography?.forms[cart.country])}
         </p>
       ))}
-      <button
-        type="button"
+      <Button
+        look="bare"
         className="flex min-h-7 items-center gap-1 rounded-xs text-left text-soft hover:text-ink"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
@@ -110,15 +103,15 @@ export function Destination() {
         {open ? <ChevronDown size={12} aria-hidden /> : <ChevronRight size={12} aria-hidden />}
         <span className="font-cond">Buyer</span>
         <span className="min-w-0 truncate text-ink">{buyerWords(cart)}</span>
-      </button>
+      </Button>
       <Refusals />
       {open && (
         <div className="grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 border-l-4 border-ink pl-2">
           <Shopper />
           {label('street', 'Street')}
-          <input
+          <Input
             id={`${own}-street`}
-            className="field w-full"
+            className="w-full"
             maxLength={120}
             placeholder="or PO Box 12"
             value={cart.street}

@@ -11,6 +11,7 @@ import { factWords } from '../rules/words'
 import { NextGate, useGates } from './gates'
 import { BenchOffers } from './offers'
 import { useBenchResult } from './result'
+import { Button } from '../ui/button'
 
 /** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
 export function Gets({ formats }: { formats: Formats }) {
@@ -21,9 +22,9 @@ export function Gets({ formats }: { formats: Formats }) {
     return (
       <div role="alert" className="border-l-4 border-brick bg-white p-2">
         <p>{error.message}</p>
-        <button type="button" className="button mt-1.5" onClick={again}>
+        <Button className="mt-1.5" onClick={again}>
           Try again
-        </button>
+        </Button>
       </div>
     )
   if (!bench)

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useId, useState, type KeyboardEvent } from 'react'
 import { call, type Product, type Schemas } from '../api/client'
 import type { Formats } from '../ui/format'
+import { Input } from '../ui/input'
 
 /** The question for goods by what is typed. */
 function asking(text: string) {
@@ -74,7 +75,7 @@ export function GoodsSearch({
 
   return (
     <div className="relative">
-      <input
+      <Input
         id={inputId}
         role="combobox"
         aria-label={label}
@@ -83,7 +84,7 @@ export function GoodsSearch({
         aria-activedescendant={found[chosen] ? `${id}-${chosen}` : undefined}
         aria-autocomplete="list"
         autoComplete="off"
-        className="field w-full border-dashed"
+        className="w-full border-dashed"
         placeholder={placeholder}
         value={text}
         onFocus={() => setOpen(true)}

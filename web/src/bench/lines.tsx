@@ -6,6 +6,9 @@ import type { Formats } from '../ui/format'
 import { useBenchCart, type BenchLine } from './cart'
 import { useBenchResult } from './result'
 import { Stepper } from './stepper'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 const UNKNOWN = { class: 'There is no such shipping class', tax_class: 'There is no such tax class' } as const
 
@@ -48,8 +51,8 @@ function Line({ line, at, formats }: { line: BenchLine; at: number; formats: For
   return (
     <li className="border-t border-hair first:border-t-0">
       <div className="flex items-center gap-1.5">
-        <button
-          type="button"
+        <Button
+          look="bare"
           className="flex min-h-7 min-w-0 flex-1 items-center gap-0.5 rounded-xs text-left font-medium hover:underline"
           aria-expanded={open}
           title={`${name}: ${about}`}
@@ -63,17 +66,17 @@ function Line({ line, at, formats }: { line: BenchLine; at: number; formats: For
           <span className="sr-only">discount and details of </span>
           <span className="truncate">{name}</span>
           <span className="sr-only">, {about}</span>
-        </button>
+        </Button>
         <Stepper label={name} value={line.quantity} change={(quantity) => setLine(at, { quantity })} />
         <span className="min-w-13 text-right">{quoted?.value ? formats.money(quoted.value) : '–'}</span>
-        <button
-          type="button"
-          className="quiet -mx-1 min-w-7 px-0"
+        <Button
+          look="quiet"
+          className="-mx-1 min-w-7 px-0"
           aria-label={`Take ${name} off the bench`}
           onClick={() => remove(at)}
         >
           <X size={13} aria-hidden />
-        </button>
+        </Button>
       </div>
       {troubles.map((trouble) => (
         <p key={trouble} className="pb-1 text-xs font-medium text-brick">
@@ -105,8 +108,8 @@ function Details({
   const text = (field: 'discount' | 'unit_price' | 'weight', label: string, hint: string) => (
     <label className="flex flex-col font-cond text-soft">
       {label}
-      <input
-        className="field w-full font-sans"
+      <Input
+        className="w-full font-sans"
         aria-label={`${label}: ${name}`}
         placeholder={hint}
         value={line[field] ?? ''}
@@ -122,19 +125,16 @@ function Details({
       {text('weight', 'Weight of one', 'as known')}
       <label className="flex flex-col font-cond text-soft">
         Class
-        <select
-          className="field w-full font-sans"
-          aria-label={`Class: ${name}`}
+        <Select
+          label={`Class: ${name}`}
+          className="w-full"
           value={line.class ?? ''}
-          onChange={(event) => setLine(at, { class: event.target.value || undefined })}
-        >
-          <option value="">
-            {setup.classes.find(({ id }) => id === quoted?.class && !line.class)?.name ?? 'as known'}
-          </option>
-          {setup.classes.map(({ id, name: own }) => (
-            <option key={id}>{own}</option>
-          ))}
-        </select>
+          choices={[
+            ['', setup.classes.find(({ id }) => id === quoted?.class && !line.class)?.name ?? 'as known'],
+            ...setup.classes.map(({ name: own }) => [own, own] as const),
+          ]}
+          choose={(value) => setLine(at, { class: value || undefined })}
+        />
       </label>
       <p className="col-span-2 text-xs text-soft">
         {quoted?.weight ? `${quoted.weight} in all` : 'No weight known'}

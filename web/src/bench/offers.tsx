@@ -5,6 +5,7 @@ import { useWorkshop } from '../api/setup'
 import { offerName, reasonSentence, standWords } from '../offers/words'
 import { isZero, type Formats } from '../ui/format'
 import { useBenchResult } from './result'
+import { Button } from '../ui/button'
 
 /** How far the cart is from each offer; the others, and why they do not act, one click away. */
 export function BenchOffers({ formats }: { formats: Formats }) {
@@ -35,14 +36,14 @@ export function BenchOffers({ formats }: { formats: Formats }) {
         ))}
       </ul>
       {(others.length > 0 || !free) && (
-        <button
-          type="button"
-          className="quiet mt-1 px-0 underline underline-offset-2"
+        <Button
+          look="quiet"
+          className="mt-1 px-0 underline underline-offset-2"
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >
           {free ? 'Why not the other offers?' : 'Why is there no free shipping?'}
-        </button>
+        </Button>
       )}
       {open && (
         <ul className="border-l-2 border-ink pl-2">

@@ -5,6 +5,9 @@ import { formatsOf } from '../ui/format'
 import { momentWords } from '../ui/moment'
 import { useBenchCart } from './cart'
 import { useBenchResult } from './result'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 /** Groups and coupons that the bench names and the shop does not take. */
 export function Refusals() {
@@ -46,28 +49,25 @@ export function Shopper() {
       {(setup.groups.length > 0 || cart.group) && (
         <>
           {label('group', 'Group')}
-          <select
+          <Select
+            label="Customer group"
             id={`${own}-group`}
-            className="field min-w-0"
-            aria-label="Customer group"
+            className="min-w-0"
             value={known?.name ?? cart.group}
-            onChange={(event) => setAddress({ group: event.target.value })}
-          >
-            <option value="">no group</option>
-            {setup.groups.map(({ id, name }) => (
-              <option key={id} value={name}>
-                {name}
-              </option>
-            ))}
-            {cart.group && !known && <option value={cart.group}>{cart.group}</option>}
-          </select>
+            choices={[
+              ['', 'no group'],
+              ...setup.groups.map(({ name }) => [name, name] as const),
+              cart.group !== '' && !known && [cart.group, cart.group],
+            ]}
+            choose={(value) => setAddress({ group: value })}
+          />
         </>
       )}
       {label('coupons', 'Coupons')}
       <span>
-        <input
+        <Input
           id={`${own}-coupons`}
-          className="field w-full"
+          className="w-full"
           list={`${own}-codes`}
           placeholder="none"
           autoComplete="off"
@@ -86,9 +86,9 @@ export function Shopper() {
           <span aria-hidden className="text-soft">
             {formats.symbol}
           </span>
-          <input
+          <Input
             id={`${own}-off`}
-            className="field w-20"
+            className="w-20"
             aria-label={`Off the whole order, ${formats.symbol}`}
             aria-invalid={offOrder ? true : undefined}
             placeholder="nothing"
@@ -101,24 +101,24 @@ export function Shopper() {
       </span>
       {label('when', 'As if')}
       <span className="flex items-center gap-1">
-        <input
+        <Input
           id={`${own}-when`}
           type="datetime-local"
-          className="field min-w-0 flex-1"
+          className="min-w-0 flex-1"
           value={cart.when}
           title={cart.when ? `As if it were ${momentWords(cart.when)}` : 'As if it were now'}
           onChange={(event) => setAddress({ when: event.target.value })}
         />
         {cart.when && (
-          <button type="button" className="quiet" onClick={() => setAddress({ when: '' })}>
+          <Button look="quiet" onClick={() => setAddress({ when: '' })}>
             now
-          </button>
+          </Button>
         )}
       </span>
       {label('promotions', 'Promotion')}
-      <input
+      <Input
         id={`${own}-promotions`}
-        className="field w-full"
+        className="w-full"
         placeholder="none"
         autoComplete="off"
         value={cart.promotions}
@@ -126,22 +126,20 @@ export function Shopper() {
       />
       {label('bill', 'Billed to')}
       <span className="flex gap-1">
-        <select
+        <Select
+          label="Billed to"
           id={`${own}-bill`}
-          className="field min-w-0 flex-1"
+          className="min-w-0 flex-1"
           value={cart.billingCountry}
-          onChange={(event) => setAddress({ billingCountry: event.target.value })}
-        >
-          <option value="">not known</option>
-          {(choices?.countries ?? []).map(({ code, name }) => (
-            <option key={code} value={code}>
-              {name}
-            </option>
-          ))}
-        </select>
+          choices={[
+            ['', 'not known'],
+            ...(choices?.countries ?? []).map(({ code, name }) => [code, name] as const),
+          ]}
+          choose={(value) => setAddress({ billingCountry: value })}
+        />
         {cart.billingCountry && (
-          <input
-            className="field w-24"
+          <Input
+            className="w-24"
             aria-label="Billing postcode"
             placeholder="postcode"
             value={cart.billingPostcode}
@@ -152,8 +150,8 @@ export function Shopper() {
       {limited.map(({ id, name }) => (
         <label key={id} className="col-span-2 flex items-center justify-between gap-2">
           <span className="text-soft">Orders that used “{name}”</span>
-          <input
-            className="field w-20"
+          <Input
+            className="w-20"
             inputMode="numeric"
             placeholder="0"
             value={cart.uses[id] ?? ''}

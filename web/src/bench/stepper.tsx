@@ -1,6 +1,8 @@
 import { Minus, Plus } from 'lucide-react'
 import { useState } from 'react'
 import { MOST_UNITS } from './cart'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 /** A whole number with buttons; arrow keys step, typing sets. What can't be a quantity stays typed and says so. */
 export function Stepper({
@@ -30,16 +32,17 @@ export function Stepper({
   return (
     <span className="inline-flex flex-col items-end">
       <span className="inline-flex items-center rounded-xs border border-edge bg-white">
-        <button
-          type="button"
+        <Button
+          look="bare"
           className="grid size-7 place-items-center"
           aria-label={`One less: ${label}`}
           disabled={value <= 1}
           onClick={() => step(-1)}
         >
           <Minus size={13} aria-hidden />
-        </button>
-        <input
+        </Button>
+        <Input
+          bare
           className="w-7 bg-transparent text-center"
           inputMode="numeric"
           aria-label={`Quantity: ${label}`}
@@ -54,14 +57,14 @@ export function Stepper({
             }
           }}
         />
-        <button
-          type="button"
+        <Button
+          look="bare"
           className="grid size-7 place-items-center"
           aria-label={`One more: ${label}`}
           onClick={() => step(1)}
         >
           <Plus size={13} aria-hidden />
-        </button>
+        </Button>
       </span>
       {wrong && draft !== '' && (
         <span role="alert" className="text-right text-xs font-medium text-brick">

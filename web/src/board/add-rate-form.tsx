@@ -2,6 +2,9 @@ import type { Method, Zone } from '../api/client'
 import { useMade } from '../edits/made'
 import { FieldError } from '../ui/field'
 import type { Formats } from '../ui/format'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 const NEW = 'new'
 const BLANK = { method: '', name: '', amount: '' }
@@ -49,26 +52,23 @@ export function AddRateForm({
     >
       <label className="flex flex-col gap-1">
         <span className="font-cond text-soft">Method</span>
-        <select
+        <Select
+          label="Method"
           autoFocus
-          className="field"
           value={chosen}
-          onChange={(event) => made.type({ method: event.target.value })}
-        >
-          {methods.map((candidate) => (
-            <option key={candidate.id} value={candidate.id}>
-              {candidate.name}
-            </option>
-          ))}
-          <option value={NEW}>A new method …</option>
-        </select>
+          choices={[
+            ...methods.map((candidate) => [candidate.id, candidate.name] as const),
+            [NEW, 'A new method …'],
+          ]}
+          choose={(value) => made.type({ method: value })}
+        />
         {chosen !== NEW && nameError && <FieldError>{nameError}</FieldError>}
       </label>
       {chosen === NEW && (
         <label className="flex flex-col gap-1">
           <span className="font-cond text-soft">Its name</span>
-          <input
-            className="field w-52"
+          <Input
+            className="w-52"
             value={name}
             aria-invalid={nameError ? true : undefined}
             onChange={(event) => made.type({ name: event.target.value })}
@@ -78,8 +78,8 @@ export function AddRateForm({
       )}
       <label className="flex flex-col gap-1">
         <span className="font-cond text-soft">Flat price in {formats.symbol}</span>
-        <input
-          className="field w-28"
+        <Input
+          className="w-28"
           inputMode="decimal"
           placeholder="not set"
           value={amount}
@@ -89,12 +89,12 @@ export function AddRateForm({
         {amountError && <FieldError>{amountError}</FieldError>}
       </label>
       <div className="flex gap-2 pt-5">
-        <button type="submit" className="button border-ink font-semibold">
+        <Button type="submit" className="border-ink font-semibold">
           Add
-        </button>
-        <button type="button" className="quiet" onClick={close}>
+        </Button>
+        <Button look="quiet" onClick={close}>
           Cancel
-        </button>
+        </Button>
       </div>
       {other && <FieldError>{other}</FieldError>}
     </form>

@@ -11,6 +11,10 @@ import { AxisRuler, axisOf, MEASURES, MEASURE_WORDS, standOf, type MeasureName }
 import { useLines } from './lines'
 import { ROW } from './rate-row'
 import { ZoneBand, type Opened } from './zone-band'
+import { Select } from '../ui/select'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 /** `#rate=ID&field=plan` opens that rate's editor at that field: this is where reckonings lead. */
 function openedBy(hash: string): Opened | null {
@@ -72,31 +76,25 @@ export function Board() {
             <span>
               With your edit, before → after: <b className="text-ink">{compared}</b>
             </span>
-            <button type="button" className="underline" onClick={settle}>
+            <Button look="bare" className="underline" onClick={settle}>
               show only the new prices
-            </button>
+            </Button>
           </p>
         )}
         <span className="ml-auto flex flex-wrap items-center gap-2">
           {setup.zones.length > 6 && (
-            <input
+            <Input
               type="search"
-              className="field w-32"
+              className="w-32"
               aria-label="Only zones called"
               placeholder="any zone"
               value={words}
               onChange={(event) => setWords(event.target.value)}
             />
           )}
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={onlyHere}
-              disabled={!here}
-              onChange={(event) => setOnlyHere(event.target.checked)}
-            />
+          <Tick on={onlyHere} disabled={!here} change={(on) => setOnlyHere(on)}>
             only the bench’s zone
-          </label>
+          </Tick>
           <span id="along" className="font-cond text-soft">
             along
           </span>
@@ -118,40 +116,37 @@ export function Board() {
             ))}
           </ToggleGroup.Root>
           {measure === 'quantity' && cart.lines.length > 1 && (
-            <select
-              className="field max-w-44"
-              aria-label="Whose units change"
+            <Select
+              label="Whose units change"
+              className="max-w-44"
               value={chosenLine}
-              onChange={(event) => setLine(Number(event.target.value))}
-            >
-              {cart.lines.map((item, index) => (
-                <option key={index} value={index}>
-                  {bench?.quote.lines[index]?.name ?? item.name ?? item.sku}
-                </option>
-              ))}
-            </select>
+              choices={cart.lines.map(
+                (item, index) => [index, bench?.quote.lines[index]?.name ?? item.name ?? item.sku] as const,
+              )}
+              choose={setLine}
+            />
           )}
           <span className="flex" role="group" aria-label="How far the strips go">
-            <button
-              type="button"
-              className="quiet px-1"
+            <Button
+              look="quiet"
+              className="px-1"
               aria-label="Strips half as far"
               title="Strips half as far"
               disabled={zoom <= 0.5}
               onClick={() => setZoom(zoom / 2)}
             >
               <Plus size={14} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className="quiet px-1"
+            </Button>
+            <Button
+              look="quiet"
+              className="px-1"
               aria-label="Strips twice as far"
               title="Strips twice as far"
               disabled={zoom >= 32}
               onClick={() => setZoom(zoom * 2)}
             >
               <Minus size={14} aria-hidden />
-            </button>
+            </Button>
           </span>
         </span>
       </header>

@@ -3,6 +3,8 @@ import type { Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { counted } from '../ui/format'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
 
 /** The same price for the method in other zones; what stands there is replaced, and can be undone. */
 export function CopyRate({ rate, name }: { rate: Rate; name: string }) {
@@ -16,22 +18,17 @@ export function CopyRate({ rate, name }: { rate: Rate; name: string }) {
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
       {others.map((zone) => (
-        <label key={zone.id} className="flex min-h-[24px] items-center gap-1.5">
-          <input
-            type="checkbox"
-            aria-label={`Copy to ${zone.name}`}
-            checked={chosen.includes(zone.id)}
-            onChange={(event) =>
-              setChosen(event.target.checked ? [...chosen, zone.id] : chosen.filter((id) => id !== zone.id))
-            }
-          />
+        <Tick
+          key={zone.id}
+          label={`Copy to ${zone.name}`}
+          on={chosen.includes(zone.id)}
+          change={(on) => setChosen(on ? [...chosen, zone.id] : chosen.filter((id) => id !== zone.id))}
+        >
           {zone.name}
           {there(zone.id) && <span className="text-xs text-soft">has it</span>}
-        </label>
+        </Tick>
       ))}
-      <button
-        type="button"
-        className="button"
+      <Button
         disabled={chosen.length === 0}
         onClick={() => {
           act(`/api/rates/${rate.id}/copy`, 'copy', `Copy ${name} to ${counted(chosen.length, 'zone')}`, () =>
@@ -46,7 +43,7 @@ export function CopyRate({ rate, name }: { rate: Rate; name: string }) {
         }}
       >
         Copy it{replaced > 0 && `, and replace ${replaced}`}
-      </button>
+      </Button>
     </div>
   )
 }

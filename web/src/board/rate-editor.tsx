@@ -12,10 +12,11 @@ import { Switch } from '../ui/switch'
 import { isPlain } from '../plans/draft'
 import { PlanEditor } from '../plans/plan-editor'
 import { PlanZone } from '../plans/plan-zone'
-import { Part } from '../ui/part'
+import { Fold } from '../ui/fold'
 import { LiveEditor } from '../carriers/live-editor'
 import { CopyRate } from './copy-rate'
 import { Narrowed } from './narrowed'
+import { Button } from '../ui/button'
 
 interface Props {
   rate: Rate
@@ -71,9 +72,9 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
               warning={typed ? (previewProblem?.at('/preview/plan') ?? null) : null}
               hint={doc.plan ? '' : 'Without a price it is not offered. Zero makes it free.'}
             />
-            <button type="button" className="quiet justify-start px-0" onClick={() => setAnother(true)}>
+            <Button look="quiet" className="justify-start px-0" onClick={() => setAnother(true)}>
               Price it by weight, value, class …
-            </button>
+            </Button>
           </div>
         ) : (
           <PlanEditor
@@ -106,39 +107,37 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
           />
         </div>
         <div className="w-full">
-          <Part title="Live prices from carriers" open={Boolean(rate.live) || focus === 'live'}>
+          <Fold title="Live prices from carriers" open={Boolean(rate.live) || focus === 'live'}>
             <LiveEditor rate={rate} />
-          </Part>
-          <Part title="Only in a part of the zone" open={Boolean(rate.areas?.length)}>
+          </Fold>
+          <Fold title="Only in a part of the zone" open={Boolean(rate.areas?.length)}>
             {zone && <Narrowed of={edited} zone={zone} />}
-          </Part>
-          <Part title="Copy it to other zones" open={false}>
+          </Fold>
+          <Fold title="Copy it to other zones" open={false}>
             <CopyRate rate={rate} name={name} />
-          </Part>
-          <Part title="What it costs you" open={Boolean(rate.cost)}>
+          </Fold>
+          <Fold title="What it costs you" open={Boolean(rate.cost)}>
             <PlanEditor label="Cost" of={edited} field="cost" />
-          </Part>
+          </Fold>
         </div>
         <div className="ml-auto flex flex-wrap gap-1">
-          <button
-            type="button"
-            className="quiet"
+          <Button
+            look="quiet"
             disabled={index <= 0}
             onClick={() => acts.moveRate(rate.zone, rate.id, name, -1)}
           >
             <ArrowUp size={14} aria-hidden /> Move up
-          </button>
-          <button
-            type="button"
-            className="quiet"
+          </Button>
+          <Button
+            look="quiet"
             disabled={index === siblings.length - 1}
             onClick={() => acts.moveRate(rate.zone, rate.id, name, 1)}
           >
             <ArrowDown size={14} aria-hidden /> Move down
-          </button>
-          <button type="button" className="quiet" onClick={() => acts.remove('rates', rate, name)}>
+          </Button>
+          <Button look="quiet" onClick={() => acts.remove('rates', rate, name)}>
             <Trash2 size={14} aria-hidden /> Remove
-          </button>
+          </Button>
           <Link className="quiet underline" to={`/methods#method=${method.id}`}>
             The method everywhere
           </Link>

@@ -9,6 +9,7 @@ import type { Axis } from './axis'
 import type { Piece } from './lines'
 import { Strip } from './strip'
 import { lazily } from '../ui/lazily'
+import { Button } from '../ui/button'
 
 interface Props {
   rate: Rate
@@ -55,8 +56,8 @@ export function RateRow({
   return (
     <li ref={row} className="border-t border-hair first:border-t-0">
       <div className={ROW}>
-        <button
-          type="button"
+        <Button
+          look="bare"
           className="min-w-0 rounded-xs py-1 text-left hover:underline"
           aria-expanded={open}
           onClick={toggle}
@@ -66,7 +67,7 @@ export function RateRow({
             {name}
           </span>
           <span className="block truncate text-xs text-soft">{promised(rate, method, quote)}</span>
-        </button>
+        </Button>
         {/* A second way in for the pointer; the button beside it is the one for the keyboard. */}
         <div onClick={toggle} className="cursor-pointer">
           <Strip

@@ -2,6 +2,7 @@ import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { counted, isZero, type Formats } from '../ui/format'
 import type { Axis } from './axis'
 import { at, type Piece } from './lines'
+import { Table } from '../ui/table'
 
 interface Props {
   name: string
@@ -263,7 +264,7 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
         </span>
       )}
       <div className="sr-only">
-        <table>
+        <Table bare>
           <caption>
             {name} along {axis.measure}
           </caption>
@@ -283,7 +284,7 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
               </tr>
             )}
           </tbody>
-        </table>
+        </Table>
       </div>
     </div>
   )

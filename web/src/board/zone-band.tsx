@@ -10,6 +10,7 @@ import type { Piece } from './lines'
 import { areaSentence } from '../zones/words'
 import { RateRow } from './rate-row'
 import { lazily } from '../ui/lazily'
+import { Button } from '../ui/button'
 
 const ZoneEditor = lazily(async () => (await import('./zone-editor')).ZoneEditor)
 
@@ -76,14 +77,14 @@ export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, o
     >
       <header className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-lg">
-          <button
-            type="button"
+          <Button
+            look="bare"
             className="rounded-xs text-left hover:underline"
             aria-expanded={editing}
             onClick={() => toggle('zone', zone.id)}
           >
             {zone.name}
-          </button>
+          </Button>
         </h2>
         <span className="text-soft">{covered === zone.name ? '' : covered || 'covers nothing yet'}</span>
         {here && (

@@ -8,6 +8,7 @@ import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { DutyEditor } from '../zones/duty'
 import { Areas } from '../zones/areas'
+import { Button } from '../ui/button'
 
 /** One zone, edited in place. */
 export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; rates: number }) {
@@ -42,36 +43,25 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
         write={(text) => ({ nothing_text: text.trim() || null })}
       />
       <div className="ml-auto flex flex-wrap gap-1 pt-5">
-        <button
-          type="button"
-          className="quiet"
-          disabled={index === 0}
-          onClick={() => acts.move('zones', zone.id, name, -1)}
-        >
+        <Button look="quiet" disabled={index === 0} onClick={() => acts.move('zones', zone.id, name, -1)}>
           <ArrowUp size={14} aria-hidden /> Move up
-        </button>
-        <button
-          type="button"
-          className="quiet"
+        </Button>
+        <Button
+          look="quiet"
           disabled={index === setup.zones.length - 1}
           onClick={() => acts.move('zones', zone.id, name, 1)}
         >
           <ArrowDown size={14} aria-hidden /> Move down
-        </button>
-        <button
-          type="button"
-          className="quiet"
+        </Button>
+        <Button
+          look="quiet"
           onClick={() => acts.duplicate('zones', zone.id, name, undefined, ', with its rates')}
         >
           <Copy size={14} aria-hidden /> Duplicate
-        </button>
-        <button
-          type="button"
-          className="quiet"
-          onClick={() => acts.remove('zones', zone, name, { said: removed(name, rates) })}
-        >
+        </Button>
+        <Button look="quiet" onClick={() => acts.remove('zones', zone, name, { said: removed(name, rates) })}>
           <Trash2 size={14} aria-hidden /> Remove{rates > 0 ? ` with ${counted(rates, 'rate')}` : ''}
-        </button>
+        </Button>
       </div>
       <Areas zone={zone} />
       <DutyEditor zone={zone} />

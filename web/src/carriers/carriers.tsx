@@ -11,6 +11,7 @@ import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
+import { Button } from '../ui/button'
 
 type State = Schemas['CarriersState']
 type Tested = Schemas['CarrierTested']
@@ -107,9 +108,7 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
             on={edited.doc.active ?? true}
             change={(active) => edited.put('active', `${carrier.name} on`, () => ({ active }))}
           />
-          <button type="button" className="button" onClick={() => void test()}>
-            Test the connection
-          </button>
+          <Button onClick={() => void test()}>Test the connection</Button>
           <Remover name={carrier.name} remove={() => acts.remove('carriers', carrier, carrier.name)} />
         </span>
       </div>
@@ -133,11 +132,7 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
         {tested && tested !== 'asking' && tested.ok && (
           <>
             It answers, with {counted(tested.services.length, 'service')}.{' '}
-            {tested.new > 0 && (
-              <button type="button" className="button" onClick={() => take(tested.services)}>
-                Take {tested.new} new
-              </button>
-            )}
+            {tested.new > 0 && <Button onClick={() => take(tested.services)}>Take {tested.new} new</Button>}
           </>
         )}
       </p>

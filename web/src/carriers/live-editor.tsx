@@ -14,6 +14,8 @@ import { Movers } from '../ui/row-buttons'
 import { Typed } from '../ui/typed'
 import { liveSentence, serviceName, TROUBLES, type Trouble } from './words'
 import { PerSelect } from '../plans/per-select'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
 
 type Fallback = Schemas['Fallback']
 
@@ -57,22 +59,16 @@ export function LiveEditor({ rate }: { rate: Rate }) {
     (one) => !chosen.some(({ carrier, service }) => carrier === one.carrier && service === one.service),
   )
   const add = (
-    <select
-      className="field"
-      aria-label="Add a service"
+    <Select
+      label="Add a service"
+      placeholder={chosen.length ? 'another service …' : 'ask a carrier’s service …'}
       value=""
-      onChange={(event) => {
-        const service = free[Number(event.target.value)]!
+      choices={free.map((service, at) => [at, serviceName(service, setup)] as const)}
+      choose={(value) => {
+        const service = free[value]!
         put(live ? { ...live, services: [...chosen, service] } : { services: [service] })
       }}
-    >
-      <option value="">{chosen.length ? 'another service …' : 'ask a carrier’s service …'}</option>
-      {free.map((service, at) => (
-        <option key={at} value={at}>
-          {serviceName(service, setup)}
-        </option>
-      ))}
-    </select>
+    />
   )
   if (!live) return <div>{add}</div>
   const figure = (field: 'minimum' | 'maximum' | 'ending', label: string) => (
@@ -123,9 +119,9 @@ export function LiveEditor({ rate }: { rate: Rate }) {
               of={chosen.length}
               move={(by) => put({ ...live, services: moved(chosen, at, by)! })}
             />
-            <button
-              type="button"
-              className="quiet px-1"
+            <Button
+              look="quiet"
+              className="px-1"
               aria-label={`Do not ask ${serviceName(service, setup)}`}
               onClick={() => {
                 const services = chosen.filter((_, place) => place !== at)
@@ -134,7 +130,7 @@ export function LiveEditor({ rate }: { rate: Rate }) {
               }}
             >
               <X size={13} aria-hidden />
-            </button>
+            </Button>
           </li>
         ))}
         <li>{free.length > 0 && add}</li>
@@ -143,27 +139,29 @@ export function LiveEditor({ rate }: { rate: Rate }) {
       <span className="flex flex-wrap items-end gap-3">
         <label className="flex flex-col font-cond text-soft">
           Which answer counts
-          <select
-            className="field font-sans"
+          <Select
+            label="Which answer counts"
             value={live.answer ?? 'cheapest'}
-            onChange={(event) => put({ ...live, answer: event.target.value as NonNullable<Live['answer']> })}
-          >
-            <option value="cheapest">the cheapest</option>
-            <option value="fastest">the fastest</option>
-            <option value="first">the first in this list that answers</option>
-          </select>
+            choices={[
+              ['cheapest', 'the cheapest'],
+              ['fastest', 'the fastest'],
+              ['first', 'the first in this list that answers'],
+            ]}
+            choose={(value) => put({ ...live, answer: value })}
+          />
         </label>
         {rate.plan && (
           <label className="flex flex-col font-cond text-soft">
             Your own price above
-            <select
-              className="field font-sans"
+            <Select
+              label="Your own price above"
               value={live.own ?? 'fallback'}
-              onChange={(event) => put({ ...live, own: event.target.value as NonNullable<Live['own']> })}
-            >
-              <option value="fallback">only in trouble</option>
-              <option value="instead">wherever it gives a price</option>
-            </select>
+              choices={[
+                ['fallback', 'only in trouble'],
+                ['instead', 'wherever it gives a price'],
+              ]}
+              choose={(value) => put({ ...live, own: value })}
+            />
           </label>
         )}
       </span>
@@ -186,14 +184,15 @@ export function LiveEditor({ rate }: { rate: Rate }) {
       <Ladder live={live} rate={rate} change={change} put={put} commit={commit} errorAt={errorAt} />
       <label className="flex items-center gap-2">
         <span className="font-cond text-soft">When it arrives is said</span>
-        <select
-          className="field"
+        <Select
+          label="When it arrives is said"
           value={live.promise ?? 'carrier'}
-          onChange={(event) => put({ ...live, promise: event.target.value as NonNullable<Live['promise']> })}
-        >
-          <option value="carrier">by the carrier’s days</option>
-          <option value="merchant">by the method’s own promise</option>
-        </select>
+          choices={[
+            ['carrier', 'by the carrier’s days'],
+            ['merchant', 'by the method’s own promise'],
+          ]}
+          choose={(value) => put({ ...live, promise: value })}
+        />
       </label>
       {current && (
         <Conflict mine={prices.useMine} theirs={prices.drop}>
@@ -241,20 +240,19 @@ function Ladder({
         return (
           <span key={trouble} className="flex flex-wrap items-start gap-2 py-0.5">
             <span className="w-72 pt-1.5">{TROUBLES[trouble]}:</span>
-            <select
-              className="field"
-              aria-label={TROUBLES[trouble]}
+            <Select
+              label={TROUBLES[trouble]}
               value={step.kind}
-              onChange={(event) => {
-                const kind = event.target.value as Fallback['kind']
+              choices={[
+                ['none', 'not available'],
+                ['amount', 'an amount'],
+                (rate.plan !== undefined || step.kind === 'plan') && ['plan', 'your own price above'],
+              ]}
+              choose={(kind) => {
                 if (kind === 'amount') change(withStep(trouble, { kind, amount: '' }))
                 else put(withStep(trouble, { kind }))
               }}
-            >
-              <option value="none">not available</option>
-              <option value="amount">an amount</option>
-              {(rate.plan || step.kind === 'plan') && <option value="plan">your own price above</option>}
-            </select>
+            />
             {step.kind === 'amount' && (
               <Typed
                 label={`${TROUBLES[trouble]}: amount, ${symbol}`}

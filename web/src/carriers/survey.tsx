@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { counted } from '../ui/format'
+import { Button } from '../ui/button'
 
 type Step = Schemas['Surveyed']
 
@@ -52,13 +53,9 @@ export function Survey() {
       </p>
       <div className="flex items-center gap-3">
         {busy ? (
-          <button type="button" className="button" onClick={() => (running.current = false)}>
-            Stop asking
-          </button>
+          <Button onClick={() => (running.current = false)}>Stop asking</Button>
         ) : (
-          <button type="button" className="button" onClick={() => void run()}>
-            Ask about each product
-          </button>
+          <Button onClick={() => void run()}>Ask about each product</Button>
         )}
         <span role="status">{trouble || (step && progress(step))}</span>
       </div>

@@ -5,6 +5,7 @@ import { useWorkshop } from '../api/setup'
 import { counted } from '../ui/format'
 import { Pop } from '../ui/pop'
 import type { Edit } from './edits'
+import { Button } from '../ui/button'
 
 /** How many edits are not stored, and which: each can be sent again or taken back, wherever its editor has gone. */
 export function NotStored() {
@@ -70,16 +71,10 @@ function Held({ edit, close }: { edit: Edit; close: () => void }) {
         {current ? 'It was changed elsewhere meanwhile.' : (said ?? 'Still being typed.')}
       </p>
       <p className="mt-1 flex gap-2">
-        <button
-          type="button"
-          className="button"
-          onClick={() => (stage === 'refused' ? edits.again(thing, key) : edits.commit(thing, key))}
-        >
+        <Button onClick={() => (stage === 'refused' ? edits.again(thing, key) : edits.commit(thing, key))}>
           {current ? 'Use mine' : stage === 'refused' ? 'Try again' : 'Store it'}
-        </button>
-        <button type="button" className="button" onClick={() => edits.drop(thing, key)}>
-          Discard
-        </button>
+        </Button>
+        <Button onClick={() => edits.drop(thing, key)}>Discard</Button>
       </p>
     </li>
   )

@@ -1,4 +1,3 @@
-import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Finding } from '../api/client'
 import { useGeography, useWorkshop } from '../api/setup'
@@ -7,6 +6,8 @@ import { benchOf, useBenchCart } from '../bench/cart'
 import { settingPath } from '../reckoning/paths'
 import { formatsOf } from '../ui/format'
 import { addressWords, findingSentence } from '../zones/words'
+import { Button } from '../ui/button'
+import { Fold } from '../ui/fold'
 
 const SIGNS = { problem: '▲', warning: '△', note: '·' } as const
 const TONES = { problem: 'text-brick', warning: 'text-ochre', note: 'text-soft' } as const
@@ -32,15 +33,6 @@ export function FindingsList({ findings, named }: { findings: Finding[]; named: 
       {notes.length > 0 && <Fold title={`Worth knowing: ${notes.length}`}>{list(notes)}</Fold>}
       {asleep.length > 0 && <Fold title={`Snoozed: ${asleep.length}`}>{list(asleep)}</Fold>}
     </>
-  )
-}
-
-function Fold({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <details className="border-t border-hair py-1">
-      <summary className="min-h-[24px] py-0.5 font-cond text-soft">{title}</summary>
-      {children}
-    </details>
   )
 }
 
@@ -70,13 +62,13 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
         {finding.cart && (
           <>
             {' '}
-            <button
-              type="button"
+            <Button
+              look="bare"
               className="rounded-xs underline underline-offset-2"
               onClick={() => replace({ ...benchOf(finding.cart, ''), when: finding.at ?? '' })}
             >
               put a cart that shows it on the bench
-            </button>
+            </Button>
           </>
         )}
         {finding.setting && (
@@ -95,9 +87,9 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
           </>
         )}
       </span>
-      <button
-        type="button"
-        className="quiet shrink-0 self-start"
+      <Button
+        look="quiet"
+        className="shrink-0 self-start"
         title={finding.asleep ? undefined : 'Fold it away until it says something else'}
         onClick={() =>
           act(
@@ -116,7 +108,7 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
       >
         {finding.asleep ? 'Wake' : 'Snooze'}
         <span className="sr-only">: {text}</span>
-      </button>
+      </Button>
     </li>
   )
 }

@@ -1,4 +1,5 @@
 import type { FallbackProps } from 'react-error-boundary'
+import { Button } from '../ui/button'
 
 /** A section that fell over: the bench and everything else go on. */
 export function Broken({ error, resetErrorBoundary }: FallbackProps) {
@@ -12,13 +13,9 @@ export function Broken({ error, resetErrorBoundary }: FallbackProps) {
         listed at the top.
       </p>
       <p className="mt-1 text-soft">{error instanceof Error ? error.message : String(error)}</p>
-      <button
-        type="button"
-        className="button mt-2"
-        onClick={() => (unfetched ? location.reload() : resetErrorBoundary())}
-      >
+      <Button className="mt-2" onClick={() => (unfetched ? location.reload() : resetErrorBoundary())}>
         Show it again
-      </button>
+      </Button>
     </div>
   )
 }

@@ -1,5 +1,6 @@
 import { Dialog } from 'radix-ui'
 import { useOneKey } from './keys'
+import { Tick } from '../ui/tick'
 
 const KEYS: [string, string][] = [
   ['/ or Ctrl+K', 'Find or do something'],
@@ -34,10 +35,9 @@ export function Help({ open, setOpen }: { open: boolean; setOpen: (open: boolean
               </div>
             ))}
           </dl>
-          <label className="mt-3 flex items-center gap-2 border-t border-hair pt-3">
-            <input type="checkbox" checked={oneKey} onChange={(event) => setOneKey(event.target.checked)} />
+          <Tick className="mt-3 border-t border-hair pt-3" on={oneKey} change={(on) => setOneKey(on)}>
             Single keys (/, b and ?) do something
-          </label>
+          </Tick>
           <p className="mt-3 text-soft">
             The bench on the left is a test cart. Every edit shows at once what that cart pays before and
             after. Click any price for its reckoning, line by line.

@@ -5,6 +5,7 @@ import { useWorkshop } from '../api/setup'
 import { sentenceOfChange } from '../history/words'
 import { Pop } from '../ui/pop'
 import { Answer } from '../ui/answer'
+import { Button } from '../ui/button'
 
 /** Undo and redo, each naming what it would do, and the list of changes. */
 export function HistoryButtons() {
@@ -12,26 +13,24 @@ export function HistoryButtons() {
   const { undo: last, redo: next } = setup.history
   return (
     <span className="flex items-center">
-      <button
-        type="button"
-        className="quiet"
+      <Button
+        look="quiet"
         disabled={!last}
         title={last ? `Undo: ${sentenceOfChange(last)} (Ctrl+Z)` : 'Nothing to undo'}
         onClick={() => void undo()}
       >
         <Undo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Undo</span>
         {last && <span className="sr-only">: {sentenceOfChange(last)}</span>}
-      </button>
-      <button
-        type="button"
-        className="quiet"
+      </Button>
+      <Button
+        look="quiet"
         disabled={!next}
         title={next ? `Redo: ${sentenceOfChange(next)} (Ctrl+Shift+Z)` : 'Nothing to redo'}
         onClick={() => void redo()}
       >
         <Redo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Redo</span>
         {next && <span className="sr-only">: {sentenceOfChange(next)}</span>}
-      </button>
+      </Button>
       <Pop
         className="quiet px-1"
         label="Changes so far"

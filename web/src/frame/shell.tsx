@@ -11,6 +11,7 @@ import { Away } from './away'
 import { Broken } from './broken'
 import { useOneKey } from './keys'
 import { sectionAt, TopBar } from './top-bar'
+import { Button } from '../ui/button'
 
 const Toaster = lazily(async () => (await import('sonner')).Toaster)
 const Palette = lazily(async () => (await import('./palette')).Palette)
@@ -110,15 +111,15 @@ export function Shell() {
         {bench ? (
           <Bench collapse={() => setBench(false)} />
         ) : (
-          <button
-            type="button"
+          <Button
+            look="bare"
             className="flex items-start border-r border-ink bg-sheet p-2"
             aria-label="Show the bench"
             title="Show the bench (b)"
             onClick={() => setBench(true)}
           >
             <PanelLeftOpen size={16} aria-hidden />
-          </button>
+          </Button>
         )}
         <main id="section" tabIndex={-1} className="relative min-h-0 min-w-0 flex-1 overflow-y-auto">
           <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname, setup.revision]}>

@@ -5,6 +5,7 @@ import { NotStored } from '../edits/not-stored'
 import { Pop } from '../ui/pop'
 import { prepare } from './loads'
 import { HistoryButtons } from './history-buttons'
+import { Button } from '../ui/button'
 
 export const SECTIONS = [
   { path: '/', name: 'Board' },
@@ -62,24 +63,19 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
       <span className="ml-auto flex min-w-0 items-center gap-1.5">
         <NotStored />
         <HistoryButtons />
-        <button
-          type="button"
-          className="button"
-          onClick={palette}
-          title="Find or do something (Ctrl+K, or /)"
-        >
+        <Button onClick={palette} title="Find or do something (Ctrl+K, or /)">
           <Search size={13} aria-hidden /> <span className="max-lg:sr-only">Ctrl K</span>
           <span className="sr-only">: find or do something</span>
-        </button>
-        <button
-          type="button"
-          className="quiet max-sm:hidden"
+        </Button>
+        <Button
+          look="quiet"
+          className="max-sm:hidden"
           onClick={help}
           aria-label="Keys and help"
           title="Keys and help (?)"
         >
           ?
-        </button>
+        </Button>
         <NavLink
           to="/shop"
           className={({ isActive }) =>

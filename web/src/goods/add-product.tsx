@@ -3,6 +3,8 @@ import type { Product } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useMade } from '../edits/made'
 import { FieldError } from '../ui/field'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 const BLANK = { sku: '', name: '', price: '', weight: '', sure: false }
 
@@ -44,8 +46,8 @@ export function AddProduct({ parent }: { parent?: Product }) {
         const error = made.problemAt(`/${field}`)
         return (
           <span key={field} className="flex max-w-64 flex-col gap-1">
-            <input
-              className={`field ${width}`}
+            <Input
+              className={`${width}`}
               aria-label={`${placeholder.split(',')[0]} of a new ${what}`}
               placeholder={placeholder}
               value={made.doc[field]}
@@ -56,34 +58,30 @@ export function AddProduct({ parent }: { parent?: Product }) {
             {error && <FieldError>{error}</FieldError>}
             {field === 'weight' && suggestion && (
               <span className="flex gap-1">
-                <button
-                  type="button"
-                  className="button"
+                <Button
                   onClick={() => {
                     made.type({ weight: suggestion })
                     made.add()
                   }}
                 >
                   No, {suggestion}
-                </button>
-                <button
-                  type="button"
-                  className="button"
+                </Button>
+                <Button
                   onClick={() => {
                     made.type({ sure: true })
                     made.add()
                   }}
                 >
                   Yes, it does
-                </button>
+                </Button>
               </span>
             )}
           </span>
         )
       })}
-      <button type="submit" className="button">
+      <Button type="submit">
         <Plus size={14} aria-hidden /> Add {what}
-      </button>
+      </Button>
       {made.problem && !made.placed && <FieldError>{made.problem}</FieldError>}
     </form>
   )

@@ -7,6 +7,9 @@ import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
 import { Changes } from './changes'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 type Set = Schemas['GoodsBulk']['set']
 type Done = Schemas['GoodsBulkDone']
@@ -83,8 +86,8 @@ export function BulkEdit({ scope, count, close }: Props) {
       <span className="flex max-w-72 flex-col gap-1">
         <label className="flex flex-col font-cond text-soft">
           {label}
-          <input
-            className={`field font-sans ${width}`}
+          <Input
+            className={`font-sans ${width}`}
             placeholder={hint}
             value={draft[field]}
             aria-invalid={wrong ? true : undefined}
@@ -97,16 +100,8 @@ export function BulkEdit({ scope, count, close }: Props) {
         {wrong && <FieldError>{wrong}</FieldError>}
         {suggestion && (
           <span className="flex gap-1">
-            <button
-              type="button"
-              className="button"
-              onClick={() => setDraft({ ...draft, [field]: suggestion })}
-            >
-              No, {suggestion}
-            </button>
-            <button type="button" className="button" onClick={() => setSure(true)}>
-              Yes, it does
-            </button>
+            <Button onClick={() => setDraft({ ...draft, [field]: suggestion })}>No, {suggestion}</Button>
+            <Button onClick={() => setSure(true)}>Yes, it does</Button>
           </span>
         )}
       </span>
@@ -115,18 +110,13 @@ export function BulkEdit({ scope, count, close }: Props) {
   const choice = (field: keyof typeof BLANK, label: string, options: [string, string][]) => (
     <label className="flex flex-col font-cond text-soft">
       {label}
-      <select
-        className="field max-w-44 font-sans"
+      <Select
+        label={label}
+        className="max-w-44"
         value={draft[field]}
-        onChange={(event) => setDraft({ ...draft, [field]: event.target.value })}
-      >
-        <option value="">as it is</option>
-        {options.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
+        choices={[['', 'as it is'], ...options]}
+        choose={(value) => setDraft({ ...draft, [field]: value })}
+      />
     </label>
   )
   const named = (list: { id?: string; name?: string }[]) =>
@@ -138,9 +128,9 @@ export function BulkEdit({ scope, count, close }: Props) {
     >
       <header className="flex items-baseline justify-between">
         <h2 className="text-lg">{counted(count, 'row')} together</h2>
-        <button type="button" className="quiet" onClick={close}>
+        <Button look="quiet" onClick={close}>
           <X size={13} aria-hidden /> Choose none
-        </button>
+        </Button>
       </header>
       <div className="mt-1 flex flex-wrap items-start gap-x-3 gap-y-2">
         {text('weight', 'Weight', 'w-24')}
@@ -181,14 +171,13 @@ export function BulkEdit({ scope, count, close }: Props) {
             </FieldError>
           ))}
           <Changes samples={plan.samples} />
-          <button
-            type="button"
-            className="button mt-2 border-ink font-semibold"
+          <Button
+            className="mt-2 border-ink font-semibold"
             disabled={plan.changed === 0}
             onClick={() => void store()}
           >
             Change {counted(plan.changed, 'product')}
-          </button>
+          </Button>
         </div>
       )}
     </section>

@@ -9,6 +9,9 @@ import { BulkEdit } from './bulk-edit'
 import { Grid, type Selection } from './grid'
 import { ProductPanel } from './product-panel'
 import { EVERYTHING, scopeOf, useRows, type Asked } from './use-rows'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 const FILTERS = [
   ['no_weight', 'no weight'],
@@ -59,42 +62,29 @@ function Asking({ hash }: { hash: string }) {
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1.5">
-        <input
+        <Input
           type="search"
-          className="field w-52"
+          className="w-52"
           aria-label="Find goods by name or SKU"
           placeholder="Find by name or SKU …"
           value={asked.q}
           onChange={(event) => ask({ q: event.target.value })}
         />
-        <select
-          className="field"
-          aria-label="Only of a class"
+        <Select
+          label="Only of a class"
           value={asked.class}
-          onChange={(event) => ask({ class: event.target.value })}
-        >
-          <option value="">any class</option>
-          {setup.classes.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <select
-          className="field max-w-40"
-          aria-label="Only reached by a treatment"
+          choices={[['', 'any class'], ...setup.classes.map(({ id, name }) => [id, name] as const)]}
+          choose={(value) => ask({ class: value })}
+        />
+        <Select
+          label="Only reached by a treatment"
+          className="max-w-40"
           value={asked.treatment}
-          onChange={(event) => ask({ treatment: event.target.value })}
-        >
-          <option value="">any treatment</option>
-          {setup.treatments.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <input
-          className="field w-24"
+          choices={[['', 'any treatment'], ...setup.treatments.map(({ id, name }) => [id, name] as const)]}
+          choose={(value) => ask({ treatment: value })}
+        />
+        <Input
+          className="w-24"
           aria-label="Only with a tag"
           placeholder="any tag"
           value={asked.tag}
@@ -104,9 +94,9 @@ function Asking({ hash }: { hash: string }) {
           {FILTERS.map(([filter, name]) => {
             const on = asked.filter.includes(filter)
             return (
-              <button
+              <Button
+                look="bare"
                 key={filter}
-                type="button"
                 aria-pressed={on}
                 className={`min-h-[24px] rounded-xs border px-1.5 text-xs ${on ? 'border-ink bg-ink text-white' : 'border-edge bg-white'}`}
                 onClick={() =>
@@ -116,32 +106,26 @@ function Asking({ hash }: { hash: string }) {
                 }
               >
                 {name}
-              </button>
+              </Button>
             )
           })}
         </span>
         {narrowed && (
-          <button
-            type="button"
-            className="quiet"
+          <Button
+            look="quiet"
             onClick={() =>
               hash ? void navigate({ pathname: '/goods', search: params.toString() }) : ask(EVERYTHING)
             }
           >
             <X size={13} aria-hidden /> Show all
-          </button>
+          </Button>
         )}
         <span className="ml-auto text-soft" aria-live="polite">
           {total === undefined ? '' : `${total.toLocaleString('en-GB')} ${total === 1 ? 'row' : 'rows'}`}
         </span>
-        <button
-          type="button"
-          className="quiet"
-          aria-expanded={adding || total === 0}
-          onClick={() => setAdding(!adding)}
-        >
+        <Button look="quiet" aria-expanded={adding || total === 0} onClick={() => setAdding(!adding)}>
           <Plus size={14} aria-hidden /> Add a product
-        </button>
+        </Button>
       </div>
       {(adding || (total === 0 && !narrowed)) && (
         <div className="mb-2">

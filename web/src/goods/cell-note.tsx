@@ -1,5 +1,6 @@
 import { FieldError } from '../ui/field'
 import type { Fault } from './use-cells'
+import { Button } from '../ui/button'
 
 interface Props {
   fault: Fault
@@ -23,23 +24,15 @@ export function CellNote({ fault, now, store, forget }: Props) {
       )}
       <p className="mt-1.5 flex flex-wrap gap-1.5">
         {fault.suggestion && (
-          <button type="button" className="button" onClick={() => store(fault.suggestion!, false)}>
-            No, {fault.suggestion}
-          </button>
+          <Button onClick={() => store(fault.suggestion!, false)}>No, {fault.suggestion}</Button>
         )}
         {fault.code === 'doubtful_weight' && (
-          <button type="button" className="button" onClick={() => store(fault.text, true)}>
-            Yes, it does
-          </button>
+          <Button onClick={() => store(fault.text, true)}>Yes, it does</Button>
         )}
-        {fault.code === 'stale' && (
-          <button type="button" className="button" onClick={() => store(fault.text, false)}>
-            Use mine
-          </button>
-        )}
-        <button type="button" className="quiet" onClick={forget}>
+        {fault.code === 'stale' && <Button onClick={() => store(fault.text, false)}>Use mine</Button>}
+        <Button look="quiet" onClick={forget}>
           Keep {now || 'what is there'}
-        </button>
+        </Button>
       </p>
     </div>
   )

@@ -1,10 +1,20 @@
-import { Plus, X } from 'lucide-react'
-import type { ClipboardEvent, KeyboardEvent } from 'react'
+import { X } from 'lucide-react'
+import type { KeyboardEvent } from 'react'
 import type { Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import type { DraftCharge } from './draft'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
+import { Sheet } from '../ui/sheet/sheet'
+import type { SheetCell, SheetColumn } from '../ui/sheet/types'
+
+type Step = DraftCharge['steps'][number]
+const BLANK: Step = { from: '', amount: '' }
+/** How many steps can be pasted below the last one. */
+const MOST = 200
 
 interface Props {
   label: string
@@ -30,30 +40,74 @@ export function ChargeEditor({ label, charge, change, commit, errorAt, compariso
       commit()
     }
   }
-  const set = (at: number, fields: Partial<DraftCharge['steps'][number]>) =>
-    change({
-      ...charge,
-      steps: charge.steps.map((step, index) => (index === at ? { ...step, ...fields } : step)),
-    })
-  const put = (steps: DraftCharge['steps']) => {
-    const next = { ...charge, steps }
+  const withCells = (cells: readonly SheetCell<Step>[]) => {
+    const steps = [...charge.steps]
+    for (const { index, column, text } of cells) {
+      while (steps.length <= index) steps.push(BLANK)
+      steps[index] = { ...steps[index]!, [column]: text }
+    }
+    while (steps.length > 1 && !steps.at(-1)!.from && !steps.at(-1)!.amount) steps.pop()
+    return { ...charge, steps }
+  }
+  const store = (next: DraftCharge) => {
     change(next)
     commit(next)
   }
-  // Cells of a spreadsheet: from, amount.
-  const paste = (event: ClipboardEvent, at: number) => {
-    const rows = event.clipboardData
-      .getData('text')
-      .trim()
-      .split(/\r?\n/)
-      .map((line) => line.split('\t'))
-    if (rows.length < 2 || rows.some((row) => row.length < 2)) return
-    event.preventDefault()
-    put([
-      ...charge.steps.slice(0, at),
-      ...rows.map(([from, amount]) => ({ from: from!.trim(), amount: amount!.trim() })),
-    ])
+  const remove = (at: number) =>
+    charge.steps.length > 1 && store({ ...charge, steps: charge.steps.filter((_, index) => index !== at) })
+  const faultAt = (_: Step, index: number, column: string) => {
+    const message = errorAt(`/steps/${index}/${column}`)
+    return message ? { message } : undefined
   }
+  const faults = charge.steps.flatMap((step, at) =>
+    ['from', 'amount'].flatMap((field) => faultAt(step, at, field)?.message ?? []),
+  )
+  const columns: SheetColumn<Step>[] = [
+    {
+      id: 'from',
+      head: 'From units',
+      width: 90,
+      text: ({ from }) => from,
+      placeholder: (step) => (step === BLANK ? 'next step' : ''),
+      label: (_, index) => `${label}: step ${index + 1} from`,
+    },
+    {
+      id: 'amount',
+      head: `${formats.symbol} for each`,
+      width: 90,
+      text: ({ amount }) => amount,
+      label: (_, index) => `${label}: step ${index + 1} for each`,
+    },
+    {
+      id: 'remove',
+      head: <span className="sr-only">Remove</span>,
+      width: 34,
+      text: () => '',
+      label: () => '',
+      act: (_, index) => remove(index),
+      show: (step, _, index) =>
+        step !== BLANK &&
+        charge.steps.length > 1 && (
+          <Button
+            look="quiet"
+            tabIndex={-1}
+            aria-label={`${label}: take step ${index + 1} out`}
+            onClick={() => remove(index)}
+          >
+            <X size={13} aria-hidden />
+          </Button>
+        ),
+    },
+    {
+      id: 'ordinary',
+      head: comparison?.name ? `As many of ${comparison.name}, alone, in the ordinary rates` : '',
+      width: 380,
+      text: ({ from }) => from,
+      label: () => '',
+      closed: () => 'What the ordinary rates would take, to compare with.',
+      show: ({ from }) => <Ordinary comparison={comparison} quantity={Number(from)} rates={rates} />,
+    },
+  ]
   const kinds: [DraftCharge['kind'], string][] = [
     ['unit', 'the same for each'],
     ['graduated', 'steps: each unit pays its own step'],
@@ -65,31 +119,25 @@ export function ChargeEditor({ label, charge, change, commit, errorAt, compariso
         ? [{ from: '1', amount: charge.amount }, ...charge.steps.slice(1)]
         : charge.steps
     const next = { ...charge, kind, steps, amount: charge.amount || (charge.steps[0]?.amount ?? '') }
-    change(next)
-    if ((kind === 'unit' ? next.amount : next.steps[0]?.amount) !== '') commit(next)
+    if ((kind === 'unit' ? next.amount : next.steps[0]?.amount) !== '') store(next)
+    else change(next)
   }
   return (
     <div>
       <label className="flex items-center gap-2">
         <span className="sr-only">{label}: </span>
-        <select
-          className="field"
-          aria-label={`${label}: how it is counted`}
+        <Select
+          label={`${label}: how it is counted`}
           value={charge.kind}
-          onChange={(event) => choose(event.target.value as DraftCharge['kind'])}
-        >
-          {kinds.map(([kind, words]) => (
-            <option key={kind} value={kind}>
-              {words}
-            </option>
-          ))}
-        </select>
+          choices={kinds}
+          choose={(value) => choose(value)}
+        />
       </label>
       {!stepped && (
         <div className="mt-1.5 flex flex-wrap items-center gap-2">
           <span className="text-soft">{formats.symbol}</span>
-          <input
-            className="field w-24"
+          <Input
+            className="w-24"
             aria-label={`${label}: for each`}
             aria-invalid={errorAt('/amount') ? true : undefined}
             inputMode="decimal"
@@ -105,77 +153,29 @@ export function ChargeEditor({ label, charge, change, commit, errorAt, compariso
         </div>
       )}
       {stepped && (
-        <table className="mt-1.5">
-          <thead>
-            <tr className="text-left font-cond text-soft">
-              <th className="font-medium">From units</th>
-              <th className="font-medium">{formats.symbol} for each</th>
-              <th className="pl-2 font-medium">
-                {comparison?.name ? `As many of ${comparison.name}, alone, in the ordinary rates` : ''}
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {charge.steps.map((step, at) => {
-              const wrong = errorAt(`/steps/${at}/from`) ?? errorAt(`/steps/${at}/amount`)
-              return (
-                <tr key={at} className="align-top">
-                  <td className="pr-2 pb-1">
-                    <input
-                      className="field w-20"
-                      aria-label={`${label}: step ${at + 1} from`}
-                      aria-invalid={errorAt(`/steps/${at}/from`) ? true : undefined}
-                      inputMode="numeric"
-                      value={step.from}
-                      onChange={(event) => set(at, { from: event.target.value })}
-                      onPaste={(event) => paste(event, at)}
-                      onBlur={() => commit()}
-                      onKeyDown={enter}
-                    />
-                  </td>
-                  <td className="pr-2 pb-1">
-                    <input
-                      className="field w-24"
-                      aria-label={`${label}: step ${at + 1} for each`}
-                      aria-invalid={errorAt(`/steps/${at}/amount`) ? true : undefined}
-                      inputMode="decimal"
-                      value={step.amount}
-                      onChange={(event) => set(at, { amount: event.target.value })}
-                      onBlur={() => commit()}
-                      onKeyDown={enter}
-                    />
-                    {charge.steps.length > 1 && (
-                      <button
-                        type="button"
-                        className="quiet px-1"
-                        aria-label={`${label}: take step ${at + 1} out`}
-                        onClick={() => put(charge.steps.filter((_, index) => index !== at))}
-                      >
-                        <X size={13} aria-hidden />
-                      </button>
-                    )}
-                  </td>
-                  <td className="py-1.5 pl-2">
-                    {wrong ? (
-                      <FieldError>{wrong}</FieldError>
-                    ) : (
-                      <Ordinary comparison={comparison} quantity={Number(step.from)} rates={rates} />
-                    )}
-                  </td>
-                </tr>
-              )
-            })}
-          </tbody>
-        </table>
-      )}
-      {stepped && (
-        <button
-          type="button"
-          className="quiet px-0"
-          onClick={() => change({ ...charge, steps: [...charge.steps, { from: '', amount: '' }] })}
-        >
-          <Plus size={13} aria-hidden /> Add a step
-        </button>
+        <>
+          <Sheet
+            label={`${label}: steps`}
+            columns={columns}
+            rows={{
+              count: charge.steps.length + 1,
+              at: (index) => (index === charge.steps.length ? BLANK : charge.steps[index]),
+              idOf: (_, index) => String(index + 1),
+            }}
+            put={(cells) => store(withCells(cells))}
+            typing={(cell, over) => {
+              const next = withCells([cell])
+              if (over) store(next)
+              else change(next)
+            }}
+            faultAt={faultAt}
+            grows={MOST}
+            className="mt-1.5 max-h-80 w-fit max-w-full border-y border-edge"
+          />
+          {[...new Set(faults)].map((fault) => (
+            <FieldError key={fault}>{fault}</FieldError>
+          ))}
+        </>
       )}
     </div>
   )

@@ -11,6 +11,8 @@ import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
 
 type Count = Schemas['ClassCounts']['classes'][number]
 
@@ -143,20 +145,13 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
         </td>
         <td className="py-1 text-right whitespace-nowrap">
           {filled > 0 && (
-            <select
-              className="field"
-              aria-label={`Move the goods of ${item.name} to another class`}
-              value=""
-              onChange={(event) => shift(event.target.value)}
-            >
-              <option value="">Move its goods to …</option>
-              {others.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-              <option value="none">no class</option>
-            </select>
+            <Select
+              label={`Move the goods of ${item.name} to another class`}
+              placeholder={'Move its goods to …'}
+              value={''}
+              choices={[...others.map(({ id, name }) => [id, name] as const), ['none', 'no class']]}
+              choose={(value) => shift(value)}
+            />
           )}
           <Movers
             name={item.name}
@@ -188,16 +183,14 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
               <p className="mt-1.5 flex flex-wrap gap-1.5">
                 {filled > 0 &&
                   others.map(({ id, name }) => (
-                    <button key={id} type="button" className="button" onClick={() => remove(id!)}>
+                    <Button key={id} onClick={() => remove(id!)}>
                       To {name}
-                    </button>
+                    </Button>
                   ))}
-                <button type="button" className="button" onClick={() => remove('')}>
-                  {filled > 0 ? 'To no class' : 'Remove it'}
-                </button>
-                <button type="button" className="quiet" onClick={() => setLeaving(false)}>
+                <Button onClick={() => remove('')}>{filled > 0 ? 'To no class' : 'Remove it'}</Button>
+                <Button look="quiet" onClick={() => setLeaving(false)}>
                   Keep {item.name}
-                </button>
+                </Button>
               </p>
             </div>
           </td>

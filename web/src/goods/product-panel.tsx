@@ -10,6 +10,8 @@ import { counted, formatsOf } from '../ui/format'
 import { AddProduct } from './add-product'
 import { treatmentSentence } from './words'
 import { Table } from '../ui/table'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
 
 type Treated = Schemas['Treated']
 
@@ -85,26 +87,22 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
           {!now.parent && setup.tax_classes.length > 0 && (
             <label className="flex items-center gap-1 font-cond text-soft">
               Tax class
-              <select
-                className="field font-sans"
+              <Select
+                label="Tax class"
                 value={edited.doc.tax_class ?? ''}
-                onChange={(event) => {
-                  const chosen = event.target.value || null
+                choices={[
+                  ['', `${setup.tax_classes[0]?.name} (the first)`],
+                  ...setup.tax_classes.map(({ id, name, rate }) => [id, `${name}, ${rate} %`] as const),
+                ]}
+                choose={(value) => {
+                  const chosen = value || null
                   edited.put('tax_class', `Tax class of ${now.name}`, () => ({ tax_class: chosen }))
                 }}
-              >
-                <option value="">{setup.tax_classes[0]?.name} (the first)</option>
-                {setup.tax_classes.map(({ id, name, rate }) => (
-                  <option key={id} value={id}>
-                    {name}, {rate} %
-                  </option>
-                ))}
-              </select>
+              />
             </label>
           )}
-          <button
-            type="button"
-            className="quiet"
+          <Button
+            look="quiet"
             onClick={() => {
               const also = now.variants ? ` with ${counted(now.variants, 'variant')}` : ''
               remove('products', now, now.name ?? '', { said: `Removed ${now.name}${also}` })
@@ -112,10 +110,10 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
             }}
           >
             <Trash2 size={13} aria-hidden /> Remove
-          </button>
-          <button type="button" className="quiet px-1" aria-label="Close" autoFocus onClick={close}>
+          </Button>
+          <Button look="quiet" className="px-1" aria-label="Close" autoFocus onClick={close}>
             <X size={14} aria-hidden />
-          </button>
+          </Button>
         </span>
       </header>
       <ul aria-label="Treatments that reach it" className="mt-1">
@@ -144,9 +142,9 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
                 {shadow && ` by ${shadow}`}
               </span>
               {own && (
-                <button type="button" className="quiet" onClick={() => void target(treatment.id, 'remove')}>
+                <Button look="quiet" onClick={() => void target(treatment.id, 'remove')}>
                   Take off<span className="sr-only">: {treatment.name}</span>
-                </button>
+                </Button>
               )}
             </li>
           )
@@ -158,9 +156,7 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
         )}
       </ul>
       <p className="flex flex-wrap items-center gap-2 border-t border-hair py-1.5">
-        <button type="button" className="button" onClick={ownPrice}>
-          Give it a price of its own
-        </button>
+        <Button onClick={ownPrice}>Give it a price of its own</Button>
         <span className="text-soft">
           a treatment that sits on {now.variants ? 'it and its variants' : 'it'} alone
         </span>
@@ -168,19 +164,13 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
       {free.length > 0 && (
         <label className="flex items-center gap-2 border-t border-hair py-1.5">
           <span className="w-28 shrink-0 font-cond text-soft">Put on it</span>
-          <select
-            className="field"
-            aria-label={`Put a treatment on ${now.name}`}
-            value=""
-            onChange={(event) => void target(event.target.value, 'add')}
-          >
-            <option value="">a treatment …</option>
-            {free.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
+          <Select
+            label={`Put a treatment on ${now.name}`}
+            placeholder={'a treatment …'}
+            value={''}
+            choices={free.map(({ id, name }) => [id, name] as const)}
+            choose={(value) => void target(value, 'add')}
+          />
         </label>
       )}
       {treated && treated.treatments.length > 0 && <Matrix treated={treated} />}

@@ -9,6 +9,10 @@ import { Changes } from './changes'
 import { COLUMNS, WORDS } from './columns'
 import { importGoods, type Imported } from './import-stream'
 import { useLatest } from '../ui/use-latest'
+import { Select } from '../ui/select'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
+import { Input, TextArea } from '../ui/input'
 
 type Head = Schemas['CsvHead']
 
@@ -153,7 +157,8 @@ export function ProductsCsv() {
           open(event.dataTransfer.files[0])
         }}
       >
-        <input
+        <Input
+          bare
           type="file"
           accept=".csv,.tsv,.txt,text/csv"
           aria-label="A CSV file of products"
@@ -164,14 +169,14 @@ export function ProductsCsv() {
         />
         <span className="text-soft">or drop it here; at most {MOST} MB</span>
         {(head || error) && (
-          <button type="button" className="quiet ml-auto" onClick={forget}>
+          <Button look="quiet" className="ml-auto" onClick={forget}>
             Put it away
-          </button>
+          </Button>
         )}
       </div>
       {!head && (
-        <textarea
-          className="field w-full"
+        <TextArea
+          className="w-full"
           rows={3}
           aria-label="Products as CSV"
           placeholder={'or paste it:\nsku,name,price,weight\nBUOY-40,Mooring buoy,48.00,3.1 kg'}
@@ -187,16 +192,16 @@ export function ProductsCsv() {
             {TABLE.map(([column, name]) => (
               <label key={column} className="flex flex-col font-cond text-soft">
                 {name}
-                <select
-                  className={`field font-sans ${column === 'sku' && !mapping.sku ? 'border-2 border-brick' : ''}`}
+                <Select
+                  label={name}
+                  className={`${column === 'sku' && !mapping.sku ? 'border-2 border-brick' : ''}`}
                   value={mapping[column] ?? ''}
-                  onChange={(event) => map(column, event.target.value)}
-                >
-                  <option value="">not in the file</option>
-                  {head.headers.map((header) => (
-                    <option key={header}>{header}</option>
-                  ))}
-                </select>
+                  choices={[
+                    ['', 'not in the file'],
+                    ...head.headers.map((header) => [header, header] as const),
+                  ]}
+                  choose={(value) => map(column, value)}
+                />
                 <span className="truncate text-xs">
                   {mapping[column]
                     ? head.rows
@@ -212,17 +217,15 @@ export function ProductsCsv() {
               </label>
             ))}
           </div>
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={comma}
-              onChange={(event) => {
-                setComma(event.target.checked)
-                void look(csv, mapping, { sure, comma: event.target.checked })
-              }}
-            />
+          <Tick
+            on={comma}
+            change={(on) => {
+              setComma(on)
+              void look(csv, mapping, { sure, comma: on })
+            }}
+          >
             Numbers are written 1,5 rather than 1.5
-          </label>
+          </Tick>
         </>
       )}
       {progress && (
@@ -261,17 +264,16 @@ export function ProductsCsv() {
                   </li>
                 ))}
               </ul>
-              <label className="mt-1 flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={sure}
-                  onChange={(event) => {
-                    setSure(event.target.checked)
-                    void look(csv, mapping, { sure: event.target.checked, comma })
-                  }}
-                />
+              <Tick
+                className="mt-1"
+                on={sure}
+                change={(on) => {
+                  setSure(on)
+                  void look(csv, mapping, { sure: on, comma })
+                }}
+              >
                 They are right as they stand
-              </label>
+              </Tick>
             </div>
           )}
           {plan.faults.length > 0 && (
@@ -302,16 +304,15 @@ export function ProductsCsv() {
             </div>
           )}
           {!plan.stored && (
-            <button
-              type="button"
-              className="button mt-2 border-ink font-semibold"
+            <Button
+              className="mt-2 border-ink font-semibold"
               disabled={doing === 0 || progress !== null}
               onClick={() => void take()}
             >
               {plan.faults.length || plan.doubts.length
                 ? `Take the good rows: ${doing.toLocaleString('en-GB')}`
                 : `Take ${counted(doing, 'row')}`}
-            </button>
+            </Button>
           )}
           {plan.stored && (
             <p className="mt-2 font-medium">

@@ -5,6 +5,8 @@ import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { GoodsSearch } from '../bench/goods-search'
 import { formatsOf } from '../ui/format'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
 
 /** What a treatment sits on: classes, products and variants, put there and taken off one by one. */
 export function Targets({ treatment }: { treatment: Treatment }) {
@@ -38,19 +40,13 @@ export function Targets({ treatment }: { treatment: Treatment }) {
       ))}
       {left > 0 && <span className="text-soft">and {left} more</span>}
       {free.length > 0 && (
-        <select
-          className="field"
-          aria-label={`Put ${treatment.name} on a class`}
-          value=""
-          onChange={(event) => change('add', { classes: [event.target.value] })}
-        >
-          <option value="">a class …</option>
-          {free.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
+        <Select
+          label={`Put ${treatment.name} on a class`}
+          placeholder={'a class …'}
+          value={''}
+          choices={free.map(({ id, name }) => [id, name] as const)}
+          choose={(value) => change('add', { classes: [value] })}
+        />
       )}
       <span className="w-60">
         <GoodsSearch
@@ -69,14 +65,9 @@ function Chip({ name, title, remove }: { name: string; title?: string; remove: (
   return (
     <span className="inline-flex items-center border border-edge bg-paper pl-1.5" title={title}>
       {name}
-      <button
-        type="button"
-        className="quiet min-w-[24px] px-0"
-        aria-label={`Take it off ${name}`}
-        onClick={remove}
-      >
+      <Button look="quiet" className="min-w-[24px] px-0" aria-label={`Take it off ${name}`} onClick={remove}>
         <X size={12} aria-hidden />
-      </button>
+      </Button>
     </span>
   )
 }

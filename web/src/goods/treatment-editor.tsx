@@ -11,13 +11,18 @@ import { useWhole } from '../edits/whole'
 import { named } from '../history/words'
 import { Field, FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
-import { Boxes, Choice, Question, Some } from '../ui/choose'
+import { Many, Question, Some } from '../ui/choose'
 import { Switch } from '../ui/switch'
 import { ChargeEditor } from './charge-editor'
 import { BLANK_CHARGE, draftPrice, previewOf, priceOf, type DraftCharge, type DraftPrice } from './draft'
 import { Targets } from './targets'
 import { treatmentSentence } from './words'
 import { Where } from '../ui/where'
+import { Select } from '../ui/select'
+import { Radios } from '../ui/radios'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 interface Props {
   treatment: Treatment
@@ -97,146 +102,133 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
           />
         </div>
         <span className="ml-auto flex gap-1 pt-5">
-          <button
-            type="button"
-            className="quiet"
+          <Button
+            look="quiet"
             onClick={() => {
               close()
               acts.remove('treatments', treatment, treatment.name ?? '')
             }}
           >
             <Trash2 size={13} aria-hidden /> Remove
-          </button>
-          <button type="button" className="quiet px-1" aria-label="Close the treatment" onClick={close}>
+          </Button>
+          <Button look="quiet" className="px-1" aria-label="Close the treatment" onClick={close}>
             <X size={14} aria-hidden />
-          </button>
+          </Button>
         </span>
       </div>
       <Question title="What does it sit on?">
         <Targets treatment={treatment} />
       </Question>
       <Question title="What does it pay?" focused={focus === 'price'}>
-        <div className="flex flex-col gap-1.5">
-          <Choice
-            name={`pays-${treatment.id}`}
-            on={price.kind === 'none'}
-            choose={() => pay('none')}
-            label="Nothing is said here: the next treatment that reaches it decides, or it goes with the cart"
-          />
-          <Choice
-            name={`pays-${treatment.id}`}
-            on={price.kind === 'along'}
-            choose={() => pay('along')}
-            label="With the rest of the cart, by the ordinary rates"
-          />
-          {price.kind === 'along' && (
-            <label className="ml-6 flex flex-wrap items-center gap-2">
-              and on top, for each, {formats.symbol}
-              <input
-                className="field w-24"
-                aria-label="On top for each"
-                aria-invalid={errorAt('/price/plus') ? true : undefined}
-                inputMode="decimal"
-                placeholder="nothing"
-                value={price.plus}
-                onChange={(event) => {
-                  const plus = event.target.value
-                  change((old) => ({ ...old, plus }))
-                }}
-                onBlur={() => commit()}
-                onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && commit()}
-              />
-              {errorAt('/price/plus') && <FieldError>{errorAt('/price/plus')}</FieldError>}
-            </label>
-          )}
-          <Choice
-            name={`pays-${treatment.id}`}
-            on={price.kind === 'apart'}
-            choose={() => pay('apart')}
-            label="Apart from the cart, a price of its own: it then counts in no ordinary rate and no parcel"
-          />
-          {price.kind === 'apart' && (
-            <div className="ml-6 flex flex-col gap-2">
-              {charge(
-                'Own price',
-                price.charge,
-                '/price/charge',
-                (old, next) => ({ ...old, charge: next }),
-                rates.filter(({ method }) => !priced.has(method)),
-              )}
-              <label className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={price.together}
+        <Radios
+          stacked
+          label="What it pays"
+          value={price.kind}
+          choose={pay}
+          choices={[
+            [
+              'none',
+              'Nothing is said here: the next treatment that reaches it decides, or it goes with the cart',
+            ],
+            [
+              'along',
+              'With the rest of the cart, by the ordinary rates',
+              <label key="plus" className="flex flex-wrap items-center gap-2">
+                and on top, for each, {formats.symbol}
+                <Input
+                  className="w-24"
+                  aria-label="On top for each"
+                  aria-invalid={errorAt('/price/plus') ? true : undefined}
+                  inputMode="decimal"
+                  placeholder="nothing"
+                  value={price.plus}
                   onChange={(event) => {
-                    const together = event.target.checked
+                    const plus = event.target.value
+                    change((old) => ({ ...old, plus }))
+                  }}
+                  onBlur={() => commit()}
+                  onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && commit()}
+                />
+                {errorAt('/price/plus') && <FieldError>{errorAt('/price/plus')}</FieldError>}
+              </label>,
+            ],
+            [
+              'apart',
+              'Apart from the cart, a price of its own: it then counts in no ordinary rate and no parcel',
+              <div key="own" className="flex flex-col gap-2">
+                {charge(
+                  'Own price',
+                  price.charge,
+                  '/price/charge',
+                  (old, next) => ({ ...old, charge: next }),
+                  rates.filter(({ method }) => !priced.has(method)),
+                )}
+                <Tick
+                  on={price.together}
+                  change={(on) => {
+                    const together = on
                     choose((old) => ({ ...old, together }))
                   }}
-                />
-                All its goods count together, not only those of one product
-              </label>
-              {price.byMethod.map(({ method, charge: own }, at) => {
-                const name = setup.methods.find(({ id }) => id === method)?.name ?? 'a method that is gone'
-                return (
-                  <div key={method} className="border-l-2 border-edge pl-3">
-                    <p className="flex items-center gap-2 font-medium">
-                      Another price with {name}
-                      <button
-                        type="button"
-                        className="quiet px-1"
-                        aria-label={`No other price with ${name}`}
-                        onClick={() =>
-                          choose((old) => ({
-                            ...old,
-                            byMethod: old.byMethod.filter((other) => other.method !== method),
-                          }))
-                        }
-                      >
-                        <X size={13} aria-hidden />
-                      </button>
-                    </p>
-                    {charge(
-                      name,
-                      own,
-                      `/price/by_method/${at}/charge`,
-                      (old, next) => ({
-                        ...old,
-                        byMethod: old.byMethod.map((other) =>
-                          other.method === method ? { method, charge: next } : other,
-                        ),
-                      }),
-                      rates.filter((rate) => rate.method === method),
-                    )}
-                  </div>
-                )
-              })}
-              {freeMethods.length > 0 && (
-                <label className="flex items-center gap-2">
-                  <Plus size={13} aria-hidden className="text-soft" />
-                  <select
-                    className="field"
-                    aria-label="Another price with a method"
-                    value=""
-                    onChange={(event) => {
-                      const method = event.target.value
-                      change((old) => ({
-                        ...old,
-                        byMethod: [...old.byMethod, { method, charge: BLANK_CHARGE }],
-                      }))
-                    }}
-                  >
-                    <option value="">Another price with …</option>
-                    {freeMethods.map(({ id, name }) => (
-                      <option key={id} value={id}>
-                        {name}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-              )}
-            </div>
-          )}
-        </div>
+                >
+                  All its goods count together, not only those of one product
+                </Tick>
+                {price.byMethod.map(({ method, charge: own }, at) => {
+                  const name = setup.methods.find(({ id }) => id === method)?.name ?? 'a method that is gone'
+                  return (
+                    <div key={method} className="border-l-2 border-edge pl-3">
+                      <p className="flex items-center gap-2 font-medium">
+                        Another price with {name}
+                        <Button
+                          look="quiet"
+                          className="px-1"
+                          aria-label={`No other price with ${name}`}
+                          onClick={() =>
+                            choose((old) => ({
+                              ...old,
+                              byMethod: old.byMethod.filter((other) => other.method !== method),
+                            }))
+                          }
+                        >
+                          <X size={13} aria-hidden />
+                        </Button>
+                      </p>
+                      {charge(
+                        name,
+                        own,
+                        `/price/by_method/${at}/charge`,
+                        (old, next) => ({
+                          ...old,
+                          byMethod: old.byMethod.map((other) =>
+                            other.method === method ? { method, charge: next } : other,
+                          ),
+                        }),
+                        rates.filter((rate) => rate.method === method),
+                      )}
+                    </div>
+                  )
+                })}
+                {freeMethods.length > 0 && (
+                  <label className="flex items-center gap-2">
+                    <Plus size={13} aria-hidden className="text-soft" />
+                    <Select
+                      label="Another price with a method"
+                      placeholder={'Another price with …'}
+                      value={''}
+                      choices={freeMethods.map(({ id, name }) => [id, name] as const)}
+                      choose={(value) => {
+                        const method = value
+                        change((old) => ({
+                          ...old,
+                          byMethod: [...old.byMethod, { method, charge: BLANK_CHARGE }],
+                        }))
+                      }}
+                    />
+                  </label>
+                )}
+              </div>,
+            ],
+          ]}
+        />
       </Question>
       <Question title="How may it travel?" focused={focus === 'travel'}>
         <Travel treatment={doc} put={put} errorAt={errorAt} />
@@ -328,7 +320,7 @@ function Travel({
       />
       <fieldset>
         <legend className="font-cond text-soft">Never by</legend>
-        <Boxes list={setup.methods} chosen={never} label="Never by" put={(next) => send(travel.only, next)} />
+        <Many list={setup.methods} chosen={never} label="Never by" put={(next) => send(travel.only, next)} />
         {errorAt('/travel/never') && <FieldError>{errorAt('/travel/never')}</FieldError>}
       </fieldset>
     </div>

@@ -10,6 +10,7 @@ import { useFindingsAbout } from '../findings/about'
 import { TreatmentEditor } from './treatment-editor'
 import { goodsFindingSentence, limitsSentence, paysSentence, travelSentence } from './words'
 import { Movers } from '../ui/row-buttons'
+import { Button } from '../ui/button'
 
 type Reach = Schemas['Reaches']['treatments'][number]
 
@@ -47,15 +48,15 @@ export function Treatments() {
       </p>
       <div className="mb-2 flex gap-1" role="group" aria-label="Which treatments">
         {SCOPES.map(([value, name]) => (
-          <button
+          <Button
+            look="bare"
             key={value}
-            type="button"
             aria-pressed={scope === value}
             className={`min-h-[24px] rounded-xs border px-2 ${scope === value ? 'border-ink bg-ink text-white' : 'border-edge bg-white'}`}
             onClick={() => setScope(value)}
           >
             {name}
-          </button>
+          </Button>
         ))}
       </div>
       <ul aria-label="Treatments">
@@ -120,14 +121,14 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
     >
       <div className="flex items-start gap-3 py-1.5 pl-2">
         <div className="min-w-0 flex-1">
-          <button
-            type="button"
+          <Button
+            look="bare"
             className="rounded-xs text-left font-medium hover:underline"
             aria-expanded={open}
             onClick={toggle}
           >
             {treatment.name}
-          </button>
+          </Button>
           {!treatment.active && (
             <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>
           )}

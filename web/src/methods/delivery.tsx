@@ -4,6 +4,7 @@ import { useEdited } from '../edits/edited'
 import { Field } from '../ui/field'
 import { weekdayName } from '../ui/moment'
 import { Table } from '../ui/table'
+import { Tick } from '../ui/tick'
 
 type Delivery = NonNullable<Method['delivery']>
 
@@ -108,13 +109,12 @@ function Row({ method }: { method: Method }) {
           {DAYS.map((day) => (
             <label key={day} className="flex flex-col items-center text-xs text-soft">
               {weekdayName(day).slice(0, 2)}
-              <input
-                type="checkbox"
-                aria-label={`${method.name} leaves on ${weekdayName(day)}`}
+              <Tick
+                label={`${method.name} leaves on ${weekdayName(day)}`}
                 className="m-2"
-                checked={(delivery.collection_days ?? WEEK).includes(day)}
-                onChange={(event) => {
-                  const leaves = event.target.checked
+                on={(delivery.collection_days ?? WEEK).includes(day)}
+                change={(on) => {
+                  const leaves = on
                   edited.put(
                     `delivery leaves ${day}`,
                     `${method.name} leaves on ${weekdayName(day)}`,
@@ -130,21 +130,19 @@ function Row({ method }: { method: Method }) {
         </span>
       </td>
       <td className="py-1.5">
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            aria-label={`Hide ${method.name} after the cutoff`}
-            checked={delivery.hide ?? false}
-            disabled={!delivery.cutoff}
-            onChange={(event) => {
-              const hide = event.target.checked || undefined
-              edited.put('delivery hide', `Hide ${method.name} after the cutoff`, (doc) =>
-                delivering(doc, { hide }),
-              )
-            }}
-          />
+        <Tick
+          label={`Hide ${method.name} after the cutoff`}
+          on={delivery.hide ?? false}
+          disabled={!delivery.cutoff}
+          change={(on) => {
+            const hide = on || undefined
+            edited.put('delivery hide', `Hide ${method.name} after the cutoff`, (doc) =>
+              delivering(doc, { hide }),
+            )
+          }}
+        >
           hidden
-        </label>
+        </Tick>
       </td>
       <td>{time('from', 'Offered from')}</td>
       <td>{time('until', 'Offered until')}</td>

@@ -12,6 +12,8 @@ import { Switch } from '../ui/switch'
 import { DeliveryTimes } from './delivery'
 import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
 
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
@@ -93,18 +95,18 @@ function Row({ method, index }: { method: Method; index: number }) {
         </td>
       ))}
       <td className="py-1 pr-3">
-        <select
-          className="field"
-          aria-label={`How ${method.name} reaches the shopper`}
+        <Select
+          label={`How ${method.name} reaches the shopper`}
           value={doc.kind ?? 'delivery'}
-          onChange={(event) => {
-            const kind = event.target.value as Method['kind']
+          choices={[
+            ['delivery', 'delivered'],
+            ['collection', 'collected'],
+          ]}
+          choose={(value) => {
+            const kind = value
             edited.put('kind', `How ${name} reaches the shopper`, () => ({ kind }))
           }}
-        >
-          <option value="delivery">delivered</option>
-          <option value="collection">collected</option>
-        </select>
+        />
         {doc.kind === 'collection' &&
           (['address', 'hours'] as const).map((field) => (
             <Field
@@ -134,15 +136,14 @@ function Row({ method, index }: { method: Method; index: number }) {
           of={setup.methods.length}
           move={(by) => acts.move('methods', method.id, name, by)}
         />
-        <button
-          type="button"
-          className="quiet"
+        <Button
+          look="quiet"
           aria-label={`Duplicate ${name}`}
           title="Duplicate it, without its rates"
           onClick={() => acts.duplicate('methods', method.id, name)}
         >
           <Copy size={14} aria-hidden />
-        </button>
+        </Button>
         <Remover
           name={`${name}${rates ? ` with ${counted(rates, 'rate')}` : ''}`}
           remove={() =>

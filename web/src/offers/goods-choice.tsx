@@ -1,9 +1,10 @@
 import type { Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { Boxes } from '../ui/choose'
+import { Many } from '../ui/choose'
 import { FieldError } from '../ui/field'
 import { Typed } from '../ui/typed'
 import { useState } from 'react'
+import { Tick } from '../ui/tick'
 
 type Goods = Schemas['GoodsChoice']
 
@@ -33,21 +34,16 @@ export function GoodsChoiceEditor({
   }
   return (
     <div className="flex flex-col gap-1.5">
-      <Boxes
+      <Many
         list={setup.classes}
         chosen={goods?.classes ?? []}
         label={`${label}: class`}
         put={(classes) => send({ classes })}
       />
       <span className="flex flex-wrap items-end gap-4">
-        <label className="flex min-h-8 items-center gap-1.5">
-          <input
-            type="checkbox"
-            checked={goods?.hazardous ?? false}
-            onChange={(event) => send({ hazardous: event.target.checked })}
-          />
+        <Tick className="min-h-8" on={goods?.hazardous ?? false} change={(on) => send({ hazardous: on })}>
           anything with the hazard mark
-        </label>
+        </Tick>
         <Texts
           key={`tags ${(goods?.tags ?? []).join()}`}
           label={`${label}: tags`}

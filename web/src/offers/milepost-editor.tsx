@@ -9,6 +9,8 @@ import { Switch } from '../ui/switch'
 import { Typed } from '../ui/typed'
 import { Texts } from './goods-choice'
 import { filled, MOMENT_NAMES, MOMENTS, placeholderValues, STANDARD_TEXTS, type Moment } from './words'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
 
 interface Props {
   offer: Offer
@@ -30,13 +32,9 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
     return (
       <p>
         It says nothing yet.{' '}
-        <button
-          type="button"
-          className="button"
-          onClick={() => put({ active: true, texts: { ...STANDARD_TEXTS } })}
-        >
+        <Button onClick={() => put({ active: true, texts: { ...STANDARD_TEXTS } })}>
           Say how far the cart is
-        </button>
+        </Button>
       </p>
     )
   const set = (fields: Partial<Milepost>) => change({ ...milepost, ...fields })
@@ -70,17 +68,17 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
           on={milepost.active ?? true}
           change={(active) => put({ ...milepost, active })}
         />
-        <button type="button" className="quiet" onClick={() => put(null)}>
+        <Button look="quiet" onClick={() => put(null)}>
           Remove the milepost
-        </button>
+        </Button>
       </div>
       <div className="flex flex-col gap-1.5">
         <p className="flex flex-wrap items-center gap-1.5">
           <span className="font-cond text-soft">Put in where you last typed:</span>
           {PLACEHOLDERS.map((name) => (
-            <button key={name} type="button" className="button" onClick={() => insert(name)}>
+            <Button key={name} onClick={() => insert(name)}>
               {`{${name}}`}
-            </button>
+            </Button>
           ))}
         </p>
         {MOMENTS.map((moment) => (
@@ -139,14 +137,13 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
           }}
           commit={commit}
         />
-        <label className="flex min-h-8 items-center gap-2 self-end">
-          <input
-            type="checkbox"
-            checked={milepost.closable ?? false}
-            onChange={(event) => put({ ...milepost, closable: event.target.checked })}
-          />
+        <Tick
+          className="min-h-8 self-end"
+          on={milepost.closable ?? false}
+          change={(on) => put({ ...milepost, closable: on })}
+        >
           Shoppers can close it
-        </label>
+        </Tick>
       </div>
       <div className="flex flex-wrap gap-x-8 gap-y-2">
         <Some

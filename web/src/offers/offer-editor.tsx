@@ -2,10 +2,11 @@ import type { Offer, Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { EditorFrame } from '../policies/editor-frame'
 import { useDraft } from '../policies/use-draft'
-import { Boxes, Choice, Question, Some } from '../ui/choose'
+import { Many, Question, Some } from '../ui/choose'
 import { FieldError } from '../ui/field'
+import { Radios } from '../ui/radios'
 import { formatsOf } from '../ui/format'
-import { Part } from '../ui/part'
+import { Fold } from '../ui/fold'
 import { Typed } from '../ui/typed'
 import { GoodsChoiceEditor } from './goods-choice'
 import { MarginsTable } from './margins'
@@ -13,6 +14,7 @@ import { MilepostEditor } from './milepost-editor'
 import { ThresholdEditor } from './threshold-editor'
 import { offerSentence } from './words'
 import { Where } from '../ui/where'
+import { Tick } from '../ui/tick'
 
 type Effect = Schemas['Effect']
 
@@ -38,14 +40,9 @@ export function OfferEditor({
   const draft = useDraft('offers', offer)
   const { doc, change, commit, put, errorAt } = draft
   const check = (field: 'own_prices' | 'hides_paid' | 'combines' | 'paying_count', label: string) => (
-    <label className="flex items-baseline gap-2">
-      <input
-        type="checkbox"
-        checked={doc[field] ?? false}
-        onChange={(event) => put({ [field]: event.target.checked })}
-      />
+    <Tick on={doc[field] ?? false} change={(on) => put({ [field]: on })}>
       {label}
-    </label>
+    </Tick>
   )
   return (
     <EditorFrame
@@ -130,10 +127,10 @@ export function OfferEditor({
         />
         {doc.paying && check('paying_count', 'They count towards the threshold')}
       </Question>
-      <Part title="What it leaves you, on the bench cart" open={false}>
+      <Fold title="What it leaves you, on the bench cart" open={false}>
         <MarginsTable offer={doc} />
-      </Part>
-      <Part title="Milepost: what shoppers read" open={doc.milepost != null}>
+      </Fold>
+      <Fold title="Milepost: what shoppers read" open={doc.milepost != null}>
         <MilepostEditor
           offer={doc}
           change={(milepost) => change({ milepost })}
@@ -141,7 +138,7 @@ export function OfferEditor({
           commit={commit}
           errorAt={errorAt}
         />
-      </Part>
+      </Fold>
     </EditorFrame>
   )
 }
@@ -165,17 +162,7 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
   }
   return (
     <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
-      <span className="flex flex-wrap gap-x-4 gap-y-1 pb-1.5">
-        {EFFECTS.map(([kind, label]) => (
-          <Choice
-            key={kind}
-            name="effect"
-            on={effect.kind === kind}
-            choose={() => choose(kind)}
-            label={label}
-          />
-        ))}
-      </span>
+      <Radios label="What it gives" value={effect.kind} choose={choose} choices={EFFECTS} />
       {(effect.kind === 'fixed' || effect.kind === 'off') && (
         <Typed
           label={effect.kind === 'fixed' ? `It costs, ${symbol}` : `Off, ${symbol}`}
@@ -232,29 +219,23 @@ function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Pa
       {setup.groups.length > 0 && (
         <fieldset>
           <legend className="font-cond text-soft">Customer groups</legend>
-          <span className="flex flex-wrap gap-x-4">
-            <Choice
-              name="groups"
-              on={kind === 'all'}
-              choose={() => put({ groups: null })}
-              label="everybody"
-            />
-            {(['only', 'except'] as const).map((way) => (
-              <Choice
-                key={way}
-                name="groups"
-                on={kind === way}
-                choose={() => {
-                  const ids = groups?.only ?? groups?.except ?? []
-                  if (ids.length) put({ groups: { [way]: ids } })
-                  else change({ groups: { [way]: [] } })
-                }}
-                label={way === 'only' ? 'only these' : 'all but these'}
-              />
-            ))}
-          </span>
+          <Radios
+            label="Customer groups"
+            value={kind}
+            choices={[
+              ['all', 'everybody'],
+              ['only', 'only these'],
+              ['except', 'all but these'],
+            ]}
+            choose={(way) => {
+              if (way === 'all') return put({ groups: null })
+              const ids = groups?.only ?? groups?.except ?? []
+              if (ids.length) put({ groups: { [way]: ids } })
+              else change({ groups: { [way]: [] } })
+            }}
+          />
           {kind !== 'all' && (
-            <Boxes
+            <Many
               list={setup.groups}
               chosen={groups?.[kind] ?? []}
               label="Customer groups"
@@ -277,23 +258,16 @@ function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Pa
       )}
       <fieldset>
         <legend className="font-cond text-soft">Other promotions in the cart</legend>
-        <span className="flex flex-wrap gap-x-4">
-          {(
-            [
-              [null, 'do not matter'],
-              ['without', 'there may be none'],
-              ['with', 'there must be one'],
-            ] as const
-          ).map(([value, label]) => (
-            <Choice
-              key={label}
-              name="promotions"
-              on={(doc.promotions ?? null) === value}
-              choose={() => put({ promotions: value })}
-              label={label}
-            />
-          ))}
-        </span>
+        <Radios
+          label="Other promotions in the cart"
+          value={doc.promotions ?? 'any'}
+          choices={[
+            ['any', 'do not matter'],
+            ['without', 'there may be none'],
+            ['with', 'there must be one'],
+          ]}
+          choose={(way) => put({ promotions: way === 'any' ? null : way })}
+        />
       </fieldset>
       <span className="flex flex-wrap items-start gap-4">
         {moment('starts', `Starts, ${setup.store!.time_zone}`)}

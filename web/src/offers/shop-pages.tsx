@@ -3,6 +3,8 @@ import { ApiProblem } from '../api/client'
 import { useEditedStore } from '../edits/edited'
 import { FieldError } from '../ui/field'
 import { Switch } from '../ui/switch'
+import { Button } from '../ui/button'
+import { TextArea } from '../ui/input'
 
 /** Which shops' pages may ask for mileposts, and the one tag that shows them there. */
 export function ShopPages() {
@@ -44,9 +46,9 @@ export function ShopPages() {
         <label htmlFor="origins" className="font-cond text-soft">
           Shops that may ask, one in a line
         </label>
-        <textarea
+        <TextArea
           id="origins"
-          className="field w-96 max-w-full"
+          className="w-96 max-w-full"
           rows={3}
           placeholder="https://shop.example"
           spellCheck={false}
@@ -71,9 +73,7 @@ export function ShopPages() {
           {tag}
         </pre>
         <span>
-          <button
-            type="button"
-            className="button"
+          <Button
             onClick={() =>
               void navigator.clipboard.writeText(tag).then(
                 () => toast('Copied: the tag'),
@@ -82,7 +82,7 @@ export function ShopPages() {
             }
           >
             Copy it
-          </button>
+          </Button>
         </span>
         <p className="text-soft">
           When the cart changes, the page says so:{' '}

@@ -1,9 +1,10 @@
 import type { Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { BasisChoice } from '../plans/basis-choice'
-import { Choice } from '../ui/choose'
 import { formatsOf } from '../ui/format'
 import { Typed } from '../ui/typed'
+import { Select } from '../ui/select'
+import { Radios } from '../ui/radios'
 
 type Threshold = Schemas['Threshold']
 
@@ -33,18 +34,15 @@ export function ThresholdEditor({
   const set = (fields: Partial<Threshold>) => threshold && change({ ...threshold, ...fields })
   return (
     <div className="flex flex-col gap-2">
-      <span className="flex flex-wrap gap-x-4">
-        <Choice name="threshold" on={threshold === null} choose={() => put(null)} label="from nothing on" />
-        {MEASURES.map(([measure, label]) => (
-          <Choice
-            key={measure}
-            name="threshold"
-            on={threshold?.measure === measure}
-            choose={() => change({ measure, from: '' })}
-            label={`from ${label} on`}
-          />
-        ))}
-      </span>
+      <Radios
+        label="From how much on"
+        value={threshold?.measure ?? 'none'}
+        choices={[
+          ['none', 'from nothing on'],
+          ...MEASURES.map(([measure, label]) => [measure, `from ${label} on`] as const),
+        ]}
+        choose={(measure) => (measure === 'none' ? put(null) : change({ measure, from: '' }))}
+      />
       {threshold && (
         <>
           <span className="flex flex-wrap items-start gap-4">
@@ -77,21 +75,22 @@ export function ThresholdEditor({
             )}
             <label className="flex items-center gap-2">
               <span className="font-cond text-soft">Goods that count</span>
-              <select
-                className="field"
+              <Select
+                label="Goods that count"
                 value={threshold.basis?.lines ?? ''}
-                onChange={(event) => {
+                choices={[
+                  ['', 'as the shop’s'],
+                  ['shipping', 'all that ship'],
+                  ['all', 'all in the cart'],
+                  ['ordinary', 'without those at a price of their own'],
+                ]}
+                choose={(value) => {
                   const { lines: _, ...rest } = threshold.basis ?? {}
-                  const lines = event.target.value as 'shipping' | 'all' | 'ordinary' | ''
+                  const lines = value
                   const basis = lines ? { ...rest, lines } : rest
                   put({ ...threshold, basis: Object.keys(basis).length ? basis : null })
                 }}
-              >
-                <option value="">as the shop’s</option>
-                <option value="shipping">all that ship</option>
-                <option value="all">all in the cart</option>
-                <option value="ordinary">without those at a price of their own</option>
-              </select>
+              />
             </label>
           </span>
         </>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useWorkshop } from '../api/setup'
 import { lazily } from '../ui/lazily'
+import { Button } from '../ui/button'
 
 const Packed = lazily(async () => (await import('./packed')).Packed)
 
@@ -12,14 +13,14 @@ export function BenchParcels() {
   if (!setup.boxes.length && setup.store!.parcels?.kind === 'one') return null
   return (
     <section aria-label="Parcels of the bench cart">
-      <button
-        type="button"
-        className="quiet px-0 underline underline-offset-2"
+      <Button
+        look="quiet"
+        className="px-0 underline underline-offset-2"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
         How is it packed?
-      </button>
+      </Button>
       {open && <Packed rates={own} />}
     </section>
   )

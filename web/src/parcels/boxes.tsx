@@ -5,11 +5,13 @@ import { useEdited } from '../edits/edited'
 import { useMade } from '../edits/made'
 import { Field, FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
-import { Part } from '../ui/part'
+import { Fold } from '../ui/fold'
 import { Switch } from '../ui/switch'
 import { TableCsv } from '../ui/table-csv'
 import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 type Box = Schemas['Box']
 type Side = 'length' | 'width' | 'height'
@@ -53,7 +55,7 @@ export function Boxes() {
 
       {setup.boxes.length === 0 && <p className="border-t border-hair py-3">There are no boxes yet.</p>}
       <AddBox />
-      <Part title="Boxes as CSV" open={false}>
+      <Fold title="Boxes as CSV" open={false}>
         <TableCsv
           what="box"
           path="/api/boxes"
@@ -62,7 +64,7 @@ export function Boxes() {
           effect="The boxes it names are replaced; others stay as they are."
           example="Crate,yes,60 cm,40 cm,40 cm,1 cm,,,,0.8 kg,25 kg,2.40"
         />
-      </Part>
+      </Fold>
     </div>
   )
 }
@@ -176,18 +178,16 @@ function AddBox() {
       }}
     >
       {(['name', ...SIDES] as const).map((field) => (
-        <input
+        <Input
           key={field}
-          className={`field ${field === 'name' ? 'w-48' : 'w-20'}`}
+          className={`${field === 'name' ? 'w-48' : 'w-20'}`}
           aria-label={field === 'name' ? 'Name of a new box' : `Its ${field}, ${unit}`}
           placeholder={field === 'name' ? 'Name of a new box' : field}
           value={made.doc[field]}
           onChange={(event) => made.type({ [field]: event.target.value })}
         />
       ))}
-      <button type="submit" className="button">
-        Add box
-      </button>
+      <Button type="submit">Add box</Button>
       {made.problem && <FieldError>{made.problem}</FieldError>}
     </form>
   )

@@ -7,6 +7,8 @@ import { causeSentence } from '../reckoning/words'
 import { Answer } from '../ui/answer'
 import { counted } from '../ui/format'
 import { BoxDrawing, layersOf } from './drawing'
+import { Select } from '../ui/select'
+import { Slider } from '../ui/slider'
 
 type Parcel = Schemas['ParcelsDrawn']['parcels'][number]
 
@@ -31,19 +33,16 @@ export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
   return (
     <div className="border border-ink bg-white p-2">
       {rates.length > 0 && (
-        <select
-          className="field mb-1 w-full"
-          aria-label="Packed as for"
+        <Select
+          label="Packed as for"
+          className="mb-1 w-full"
           value={rate}
-          onChange={(event) => setRate(event.target.value)}
-        >
-          <option value="">as the shop packs</option>
-          {rates.map(({ id }) => (
-            <option key={id} value={id}>
-              as for {name(id!)}
-            </option>
-          ))}
-        </select>
+          choices={[
+            ['', 'as the shop packs'],
+            ...rates.map(({ id }) => [id, `as for ${name(id!)}`] as const),
+          ]}
+          choose={(value) => setRate(value)}
+        />
       )}
       {cart.lines.length === 0 ? (
         <p className="text-soft">Nothing to pack.</p>
@@ -103,14 +102,11 @@ function ParcelRow({ parcel }: { parcel: Parcel }) {
               <span className="whitespace-nowrap">
                 layer {layer + 1} of {layers.length}
               </span>
-              <input
-                type="range"
-                className="w-full accent-ink"
-                aria-label={`Layers of ${title}`}
-                min={1}
-                max={layers.length}
-                value={layer + 1}
-                onChange={(event) => setStep(Number(event.target.value) - 1)}
+              <Slider
+                label={`Layers of ${title}`}
+                at={layer + 1}
+                of={layers.length}
+                move={(to) => setStep(to - 1)}
               />
             </label>
           )}

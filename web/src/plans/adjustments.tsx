@@ -1,7 +1,8 @@
 import type { Plan } from '../api/client'
 import { FieldError } from '../ui/field'
-import { Part } from '../ui/part'
+import { Fold } from '../ui/fold'
 import { PerSelect } from './per-select'
+import { Input } from '../ui/input'
 
 interface Props {
   label: string
@@ -18,8 +19,8 @@ export function Adjustments({ label, plan, symbol, put, change, commit, errorAt 
   const figure = (field: 'minimum' | 'maximum' | 'ending', words: string) => (
     <label className="flex flex-col font-cond text-soft">
       {words}
-      <input
-        className="field w-20 font-sans"
+      <Input
+        className="w-20 font-sans"
         aria-label={`${label}: ${words}`}
         aria-invalid={errorAt(`/${field}`) ? true : undefined}
         placeholder="none"
@@ -33,8 +34,8 @@ export function Adjustments({ label, plan, symbol, put, change, commit, errorAt 
   const handling = (field: 'fixed' | 'percent', words: string) => (
     <label className="flex flex-col font-cond text-soft">
       {words}
-      <input
-        className="field w-20 font-sans"
+      <Input
+        className="w-20 font-sans"
         aria-label={`${label}: ${words}`}
         aria-invalid={errorAt(`/handling/${field}`) ? true : undefined}
         placeholder="none"
@@ -52,7 +53,7 @@ export function Adjustments({ label, plan, symbol, put, change, commit, errorAt 
     .find(Boolean)
   const adjusted = Boolean(plan.handling ?? plan.minimum ?? plan.maximum ?? plan.ending)
   return (
-    <Part title="Handling, minimum, maximum, ending" open={adjusted}>
+    <Fold title="Handling, minimum, maximum, ending" open={adjusted}>
       <span className="flex flex-wrap items-end gap-3">
         {handling('fixed', `Handling, ${symbol}`)}
         {handling('percent', 'and percent')}
@@ -69,6 +70,6 @@ export function Adjustments({ label, plan, symbol, put, change, commit, errorAt 
         {figure('ending', 'Ending, like 0.95')}
       </span>
       {adjustments && <FieldError>{adjustments}</FieldError>}
-    </Part>
+    </Fold>
   )
 }

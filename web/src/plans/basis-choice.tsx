@@ -1,4 +1,5 @@
 import type { Schemas } from '../api/client'
+import { Select } from '../ui/select'
 
 /** What counts as a plan’s order value, where it is not as the shop says. */
 export function BasisChoice({
@@ -9,23 +10,16 @@ export function BasisChoice({
   put: (basis: Schemas['Basis'] | undefined) => void
 }) {
   const choice = (field: 'discounts' | 'tax', options: [string, string][]) => (
-    <select
-      className="field"
-      aria-label={`Value ${field}`}
+    <Select
+      label={`Value ${field}`}
       value={basis?.[field] ?? ''}
-      onChange={(event) => {
-        const next = { ...basis, [field]: event.target.value || undefined }
+      choices={[['', 'as the shop’s'], ...options]}
+      choose={(value) => {
+        const next = { ...basis, [field]: value || undefined }
         const kept = Object.fromEntries(Object.entries(next).filter(([, value]) => value)) as Schemas['Basis']
         put(Object.keys(kept).length ? kept : undefined)
       }}
-    >
-      <option value="">as the shop’s</option>
-      {options.map(([value, words]) => (
-        <option key={value} value={value}>
-          {words}
-        </option>
-      ))}
-    </select>
+    />
   )
   return (
     <span className="flex flex-wrap items-center gap-2">

@@ -3,6 +3,9 @@ import { useWorkshop } from '../api/setup'
 import { formatsOf } from '../ui/format'
 import { newSchedule, type ClassPrice } from './draft'
 import { ScheduleEditor } from './schedule-editor'
+import { Select } from '../ui/select'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
 
 interface Props {
   label: string
@@ -37,39 +40,33 @@ export function ClassPrices({ label, plan, put, change, commit, errorAt }: Props
     <div key={place} className="border-l-2 border-edge pl-3">
       <p className="mb-1 flex flex-wrap items-center gap-3">
         <b>{name}</b>
-        <select
-          className="field"
-          aria-label={`${label}: how ${name} is charged`}
+        <Select
+          label={`${label}: how ${name} is charged`}
           value={item.carried === false ? 'no' : (item.charge ?? 'once')}
-          onChange={(event) => {
-            const { value } = event.target
+          choices={[
+            ['once', 'once for all of it'],
+            ['unit', 'for each unit'],
+            ['no', 'not carried'],
+          ]}
+          choose={(value) => {
             const schedule = item.schedule ?? newSchedule('flat', store)
             put(
               update(
                 value === 'no'
                   ? { ...item, carried: false }
-                  : { ...item, carried: true, charge: value as 'once' | 'unit', schedule },
+                  : { ...item, carried: true, charge: value, schedule },
               ),
             )
           }}
-        >
-          <option value="once">once for all of it</option>
-          <option value="unit">for each unit</option>
-          <option value="no">not carried</option>
-        </select>
+        />
         {place === '/others' && (
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={item.unclassed ?? false}
-              onChange={(event) => put(update({ ...item, unclassed: event.target.checked }))}
-            />
+          <Tick on={item.unclassed ?? false} change={(on) => put(update({ ...item, unclassed: on }))}>
             goods without a class too
-          </label>
+          </Tick>
         )}
-        <button type="button" className="quiet" onClick={() => put(update(null))}>
+        <Button look="quiet" onClick={() => put(update(null))}>
           Leave it out<span className="sr-only">: {name}</span>
-        </button>
+        </Button>
       </p>
       {item.carried !== false && (
         <ScheduleEditor
@@ -117,32 +114,25 @@ export function ClassPrices({ label, plan, put, change, commit, errorAt }: Props
         : null}
       <span className="flex flex-wrap gap-2">
         {free.length > 0 && (
-          <select
-            className="field"
-            aria-label={`${label}: a price for a class`}
-            value=""
-            onChange={(event) =>
+          <Select
+            label={`${label}: a price for a class`}
+            placeholder={'A price for a class …'}
+            value={''}
+            choices={free.map(({ id, name }) => [id, name] as const)}
+            choose={(value) =>
               change((old) => ({
                 ...old,
                 classes: [
                   ...(old.classes ?? []),
-                  { class: event.target.value, charge: 'once', schedule: { kind: 'flat', amount: '' } },
+                  { class: value, charge: 'once', schedule: { kind: 'flat', amount: '' } },
                 ],
               }))
             }
-          >
-            <option value="">A price for a class …</option>
-            {free.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
+          />
         )}
         {!others && (
-          <button
-            type="button"
-            className="quiet"
+          <Button
+            look="quiet"
             onClick={() =>
               change((old) => ({
                 ...old,
@@ -151,7 +141,7 @@ export function ClassPrices({ label, plan, put, change, commit, errorAt }: Props
             }
           >
             A price for everything else
-          </button>
+          </Button>
         )}
       </span>
     </div>

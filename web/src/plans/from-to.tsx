@@ -6,6 +6,9 @@ import { FieldError } from '../ui/field'
 import type { Formats } from '../ui/format'
 import { readFile } from '../ui/read-file'
 import { edgesOf, measureWords, type ScheduleProps } from './draft'
+import { Button } from '../ui/button'
+import { Fold } from '../ui/fold'
+import { Input, TextArea } from '../ui/input'
 
 type Read = Schemas['FromToRead']
 type Issue = Read['issues'][number]
@@ -25,16 +28,10 @@ function rowsOf(text: string): string[][] {
 
 /** A tariff written as from–to pairs: what does not fit together is shown, closed by a click, and becomes steps. */
 export function FromToList(props: ScheduleProps) {
-  const [open, setOpen] = useState(false)
   return (
-    <details
-      className="mt-1.5 border-t border-hair pt-1"
-      open={open}
-      onToggle={(event) => setOpen(event.currentTarget.open)}
-    >
-      <summary className="min-h-[24px] py-0.5 font-cond text-soft">Take a list of from–to pairs</summary>
-      {open && <Reader {...props} done={() => setOpen(false)} />}
-    </details>
+    <Fold title="Take a list of from–to pairs" className="mt-1.5">
+      {(close) => <Reader {...props} done={close} />}
+    </Fold>
   )
 }
 
@@ -83,15 +80,16 @@ function Reader({
         From, to and amount, with tabs, semicolons or commas between; no “to” is an open end. Along{' '}
         {measureWords(measure)}, {edges === 'up_to' ? 'up to and including an edge' : 'from an edge on'}.
       </p>
-      <textarea
-        className="field w-full max-w-xl"
+      <TextArea
+        className="w-full max-w-xl"
         rows={5}
         aria-label={`${label}: from–to list`}
         placeholder={'0\t2\t4.95\n2\t5\t7.50'}
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <input
+      <Input
+        bare
         type="file"
         accept=".csv,text/csv,text/plain"
         aria-label={`${label}: a file of from–to pairs`}
@@ -131,17 +129,14 @@ function Reader({
         </>
       )}
       <span className="flex gap-2">
-        <button
-          type="button"
-          className="button border-ink font-semibold"
+        <Button
+          className="border-ink font-semibold"
           disabled={!read || read.steps.length === 0}
           onClick={take}
         >
           Take these {read?.steps.length ?? 0} steps
-        </button>
-        <button type="button" className="button" onClick={leave}>
-          Leave it as it was
-        </button>
+        </Button>
+        <Button onClick={leave}>Leave it as it was</Button>
       </span>
     </div>
   )
@@ -247,16 +242,15 @@ function IssueRow({ issue, edges, choose }: { issue: Issue; edges: string; choos
         {sentenceOf(issue, edges)}
       </span>
       {issue.choices.map((way) => (
-        <button
+        <Button
           key={way}
-          type="button"
           aria-pressed={issue.chosen === way}
-          className={`button ${issue.chosen === way ? 'border-ink bg-white font-semibold' : ''}`}
+          className={`${issue.chosen === way ? 'border-ink bg-white font-semibold' : ''}`}
           onClick={() => choose(way)}
         >
           {WAYS[issue.kind][way]}
           <span className="sr-only">: {sentenceOf(issue, edges)}</span>
-        </button>
+        </Button>
       ))}
     </li>
   )

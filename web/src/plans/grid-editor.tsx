@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react'
 import { Popover } from 'radix-ui'
-import { useState, type ClipboardEvent, type KeyboardEvent } from 'react'
+import { useState } from 'react'
 import type { Zone } from '../api/client'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
@@ -15,9 +15,20 @@ import {
 } from './draft'
 import { PartPlaces, type AreaDocument } from '../zones/part-places'
 import { usePlanZone } from './plan-zone'
-import { COLUMNS, pasteGrid, ROWS, tableOf, type GridPlace } from './paste'
+import { Sheet } from '../ui/sheet/sheet'
+import { tableOf, type SheetCell, type SheetColumn } from '../ui/sheet/types'
+import { COLUMNS, pasteGrid, ROWS, type GridPlace } from './paste'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 const PARTS = 'parts'
+const EDGE = 'edge'
+
+interface Row {
+  edge: string
+  cells: readonly (string | null)[]
+}
 
 /** Two measures across each other: a table of amounts; a blank cell is something not said yet. */
 export function GridEditor({ label, schedule, store, change, commit, errorAt }: ScheduleProps) {
@@ -31,28 +42,21 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
     change(() => next)
     commit(next)
   }
-  const setCell = (row: number, column: number, text: string) =>
-    change((old) => ({
-      ...old,
-      cells: (old.cells ?? []).map((list, at) =>
-        at === row ? list.map((cell, right) => (right === column ? text : cell)) : list,
-      ),
-    }))
-  const setEdge = (side: 'rows' | 'columns', at: number, text: string) =>
+  const write = (written: SheetCell<Row>[]) =>
     change((old) => {
-      const scale = old[side]!
-      if (side === 'columns' && scale.areas)
-        return {
-          ...old,
-          columns: {
-            ...scale,
-            areas: scale.areas.map((area, index) => (index === at ? { ...area, name: text } : area)),
-          },
-        }
-      return {
-        ...old,
-        [side]: { ...scale, at: (scale.at ?? []).map((edge, index) => (index === at ? text : edge)) },
-      }
+      const at = [...(old.rows?.at ?? [])]
+      const amounts = (old.cells ?? []).map((list) => [...list])
+      for (const { index, column, text } of written)
+        if (column === EDGE) at[index] = text
+        else if (amounts[index]) amounts[index][Number(column)] = text || null
+      return { ...old, rows: { ...old.rows!, at }, cells: amounts }
+    })
+  const setEdge = (at: number, text: string) =>
+    change((old) => {
+      const scale = old.columns!
+      const areas = scale.areas?.map((area, index) => (index === at ? { ...area, name: text } : area))
+      const edges = scale.at?.map((edge, index) => (index === at ? text : edge))
+      return { ...old, columns: { ...scale, ...(areas ? { areas } : { at: edges ?? [] }) } }
     })
   const add = (side: 'rows' | 'columns') => {
     if (side === 'rows')
@@ -98,69 +102,117 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       ...schedule,
       columns: { areas: (areas ?? []).map((other, index) => (index === at ? part : other)) },
     })
-  const paste = (place: GridPlace, event: ClipboardEvent) => {
-    const table = tableOf(event.clipboardData.getData('text'))
-    if (!table) return
-    event.preventDefault()
+  /** Grows the grid where what is pasted needs room. */
+  const paste = (place: GridPlace, table: string[][]) => {
     const pasted = pasteGrid(schedule, place, table)
-    change(() => pasted.schedule)
+    replace(pasted.schedule)
     setLost(pasted.lost)
-  }
-  const keys = (event: KeyboardEvent) => {
-    const place = /^(\d+) (\d+)$/.exec((event.target as HTMLElement).dataset.place ?? '')
-    const by = { Enter: 1, ArrowDown: 1, ArrowUp: -1 }[event.key]
-    if (!place || by === undefined) return
-    event.preventDefault()
-    if (event.key === 'Enter') commit()
-    event.currentTarget
-      .querySelector<HTMLElement>(`[data-place="${Number(place[1]) + by} ${place[2]}"]`)
-      ?.focus()
+    return true
   }
   const side = (which: 'rows' | 'columns', name: string) => (
     <label className="flex items-center gap-1.5">
       {name}
-      <select
-        className="field"
-        aria-label={`${label}: ${name}`}
+      <Select
+        label={`${label}: ${name}`}
         value={schedule[which]?.measure ?? PARTS}
-        onChange={(event) =>
-          event.target.value === PARTS ? byParts() : rename(which, event.target.value as Measure)
-        }
-      >
-        {which === 'columns' && <option value={PARTS}>parts of the zone</option>}
-        {MEASURES.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </select>
+        choices={[which === 'columns' && [PARTS, 'parts of the zone'], ...MEASURES]}
+        choose={(value) => (value === PARTS ? byParts() : rename(which, value))}
+      />
     </label>
   )
   const pointerOf = (which: 'rows' | 'columns', at: number) =>
     which === 'columns' && areas ? `/columns/areas/${at}/name` : `/${which}/at/${at}`
-  const edge = (which: 'rows' | 'columns', at: number, text: string) => (
-    <span className="flex items-center">
-      <input
-        className={`field font-medium ${which === 'columns' && areas ? 'w-32' : 'w-20'}`}
-        aria-label={`${label}: ${which === 'rows' ? 'row' : 'column'} ${at + 1}`}
-        aria-invalid={errorAt(pointerOf(which, at)) ? true : undefined}
-        placeholder={which === 'columns' && areas ? 'name' : ''}
-        value={text}
-        onChange={(event) => setEdge(which, at, event.target.value)}
-        onPaste={(event) => paste(which === 'rows' ? { rows: at } : { columns: at }, event)}
-      />
-      {(which === 'columns' ? columns : rows).length > 1 && (at > 0 || (which === 'columns' && areas)) && (
-        <button
-          type="button"
-          className="quiet min-w-[24px] px-0"
-          aria-label={`${label}: take ${which === 'rows' ? 'row' : 'column'} ${at + 1} out`}
-          onClick={() => drop(which, at)}
-        >
-          <X size={12} aria-hidden />
-        </button>
+  const removing = (which: 'rows' | 'columns', at: number) =>
+    (which === 'columns' ? columns : rows).length > 1 &&
+    (at > 0 || (which === 'columns' && areas !== undefined)) && (
+      <Button
+        look="quiet"
+        className="min-w-7 shrink-0 px-0"
+        tabIndex={which === 'rows' ? -1 : 0}
+        aria-label={`${label}: take ${which === 'rows' ? 'row' : 'column'} ${at + 1} out`}
+        onClick={() => drop(which, at)}
+      >
+        <X size={12} aria-hidden />
+      </Button>
+    )
+  const head = (at: number, text: string) => (
+    <>
+      <span className="flex items-center">
+        <Input
+          className="w-full min-w-0 font-sans font-medium"
+          aria-label={`${label}: column ${at + 1}`}
+          aria-invalid={errorAt(pointerOf('columns', at)) ? true : undefined}
+          placeholder={areas ? 'name' : ''}
+          value={text}
+          onChange={(event) => setEdge(at, event.target.value)}
+          onBlur={() => commit()}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') commit()
+          }}
+          onPaste={(event) => {
+            const table = tableOf(event.clipboardData.getData('text'))
+            if (table.length === 1 && table[0]!.length === 1) return
+            event.preventDefault()
+            paste({ columns: at }, table)
+          }}
+        />
+        {removing('columns', at)}
+      </span>
+      {areas && (
+        <Places
+          label={`${label}: column ${at + 1}`}
+          part={areas[at]!}
+          zone={zone}
+          change={(next) => setPart(at, next)}
+          errorAt={(below) => errorAt(`/columns/areas/${at}/areas${below}`)}
+        />
       )}
-    </span>
+    </>
   )
+  const list: Row[] = rows.map((text, at) => ({ edge: text, cells: cells[at] ?? [] }))
+  const sheet: SheetColumn<Row>[] = [
+    {
+      id: EDGE,
+      head: <span className="sr-only">Edges</span>,
+      width: 92,
+      text: (row) => row.edge,
+      show: (_, text) => <span className="px-1 font-medium">{text}</span>,
+      label: (_, index) => `${label}: row ${index + 1}`,
+    },
+    ...columns.map((text, at): SheetColumn<Row> => ({
+      id: String(at),
+      head: head(at, text),
+      width: areas ? 150 : 100,
+      text: (row) => row.cells[at] ?? '',
+      placeholder: () => 'not said',
+      label: (_, index) => `${label}: row ${index + 1}, column ${at + 1}`,
+    })),
+    {
+      id: 'remove',
+      head:
+        columns.length < COLUMNS ? (
+          <Button
+            look="quiet"
+            className="px-1"
+            aria-label={`${label}: add a column`}
+            onClick={() => add('columns')}
+          >
+            <Plus size={13} aria-hidden />
+          </Button>
+        ) : (
+          <span className="sr-only">Remove</span>
+        ),
+      width: 34,
+      text: () => '',
+      label: () => '',
+      act: (_, index) => index > 0 && drop('rows', index),
+      show: (_row, _text, index) => removing('rows', index),
+    },
+  ]
+  const faultAt = (_: Row, index: number, column: string) => {
+    const message = errorAt(column === EDGE ? `/rows/at/${index}` : `/cells/${index}/${column}`)
+    return message ? { message } : undefined
+  }
   const problems = [
     ...rows.map((_, at) => errorAt(`/rows/at/${at}`)),
     ...columns.flatMap((_, at) => [
@@ -181,72 +233,30 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
           ; “none” is not available.
         </span>
       </p>
-      <div
-        className="max-h-96 max-w-full overflow-auto"
-        onKeyDown={keys}
-        onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && commit()}
-      >
-        <table>
-          <thead>
-            <tr>
-              <th>
-                <span className="sr-only">Edges</span>
-              </th>
-              {columns.map((text, at) => (
-                <th key={at} className="pr-1 pb-1 text-left">
-                  {edge('columns', at, text)}
-                  {areas && (
-                    <Places
-                      label={`${label}: column ${at + 1}`}
-                      part={areas[at]!}
-                      zone={zone}
-                      change={(next) => setPart(at, next)}
-                      errorAt={(below) => errorAt(`/columns/areas/${at}/areas${below}`)}
-                    />
-                  )}
-                </th>
-              ))}
-              <th>
-                {columns.length < COLUMNS && (
-                  <button
-                    type="button"
-                    className="quiet px-1"
-                    aria-label={`${label}: add a column`}
-                    onClick={() => add('columns')}
-                  >
-                    <Plus size={13} aria-hidden />
-                  </button>
-                )}
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((text, row) => (
-              <tr key={row}>
-                <th className="pr-2 pb-1">{edge('rows', row, text)}</th>
-                {columns.map((_, column) => (
-                  <td key={column} className="pr-1 pb-1">
-                    <input
-                      className="field w-20"
-                      data-place={`${row} ${column}`}
-                      aria-label={`${label}: row ${row + 1}, column ${column + 1}`}
-                      aria-invalid={errorAt(`/cells/${row}/${column}`) ? true : undefined}
-                      placeholder="not said"
-                      value={cells[row]?.[column] ?? ''}
-                      onChange={(event) => setCell(row, column, event.target.value)}
-                      onPaste={(event) => paste({ row, column }, event)}
-                    />
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <Sheet
+        label={`${label}: grid`}
+        columns={sheet}
+        rows={{ count: list.length, at: (index) => list[index], idOf: (_, index) => String(index + 1) }}
+        put={(written) => {
+          write(written)
+          commit()
+        }}
+        typing={(cell, over) => {
+          write([cell])
+          if (over) commit()
+        }}
+        takes={(table, row, column) =>
+          paste(column === EDGE ? { rows: row } : { row, column: Number(column) }, table)
+        }
+        faultAt={faultAt}
+        rowHead={EDGE}
+        headHeight={areas ? 64 : 40}
+        className="max-h-96 w-fit max-w-full border-y border-edge"
+      />
       {rows.length < ROWS && (
-        <button type="button" className="quiet px-0" onClick={() => add('rows')}>
+        <Button look="quiet" className="px-0" onClick={() => add('rows')}>
           <Plus size={13} aria-hidden /> Add a row
-        </button>
+        </Button>
       )}
       {lost > 0 && (
         <FieldError>

@@ -1,5 +1,7 @@
 import type { Schemas } from '../api/client'
 import { FieldError } from '../ui/field'
+import { Select } from '../ui/select'
+import { Input } from '../ui/input'
 
 const SIDES = ['length', 'width', 'height'] as const
 const NO_SIZE = { length: '', width: '', height: '' }
@@ -51,8 +53,8 @@ export function Parcels({
   const figure = (field: 'up_to' | 'tare' | 'divisor' | 'unit_weight', words: string, hint: string) => (
     <label className="flex flex-col font-cond text-soft">
       {words}
-      <input
-        className="field w-24 font-sans"
+      <Input
+        className="w-24 font-sans"
         placeholder={hint}
         aria-invalid={errorAt(`/parcels/${field}`) ? true : undefined}
         value={shown?.[field] ?? ''}
@@ -66,8 +68,8 @@ export function Parcels({
     SIDES.map((side) => (
       <label key={side} className="flex flex-col font-cond text-soft">
         {!label && side}
-        <input
-          className="field w-20 font-sans"
+        <Input
+          className="w-20 font-sans"
           aria-label={label ? `${label}: ${side}` : undefined}
           placeholder={label && side}
           aria-invalid={errorAt(`/parcels/${field}/${side}`) ? true : undefined}
@@ -87,24 +89,24 @@ export function Parcels({
     <span className="flex flex-wrap items-end gap-3">
       <label className="flex flex-col font-cond text-soft">
         Parcels
-        <select
-          className="field font-sans"
+        <Select
+          label="Parcels"
           value={shown?.kind ?? ''}
-          onChange={(event) => {
-            const kind = event.target.value as Schemas['Parcels']['kind'] | ''
+          choices={[
+            !own && ['', 'as the shop’s'],
+            ['one', 'all in one'],
+            ['unit', 'one for each unit'],
+            ['fixed', 'one of a fixed size'],
+            ['boxes', 'packed into boxes'],
+          ]}
+          choose={(kind) => {
             if (!kind) return put(undefined)
             const size =
               kind === 'fixed' ? { size: { length: '30 cm', width: '20 cm', height: '15 cm' } } : {}
             const { divisor, per, unit_weight, unit_size } = shown ?? {}
             put(withoutBlanks({ kind, divisor, per, unit_weight, unit_size, ...size }))
           }}
-        >
-          {!own && <option value="">as the shop’s</option>}
-          <option value="one">all in one</option>
-          <option value="unit">one for each unit</option>
-          <option value="fixed">one of a fixed size</option>
-          <option value="boxes">packed into boxes</option>
-        </select>
+        />
       </label>
       {shown?.kind === 'one' && figure('up_to', 'up to', 'any weight')}
       {shown?.kind === 'fixed' && (
@@ -115,15 +117,15 @@ export function Parcels({
       )}
       {shown && figure('divisor', 'volumetric divisor', 'none')}
       {shown?.divisor && (
-        <select
-          className="field"
-          aria-label="Divisor in"
+        <Select
+          label="Divisor in"
           value={shown.per ?? 'kg'}
-          onChange={(event) => put({ ...shown, per: event.target.value as 'kg' | 'lb' })}
-        >
-          <option value="kg">cm³ for a kg</option>
-          <option value="lb">in³ for a lb</option>
-        </select>
+          choices={[
+            ['kg', 'cm³ for a kg'],
+            ['lb', 'in³ for a lb'],
+          ]}
+          choose={(value) => put({ ...shown, per: value })}
+        />
       )}
       {shown && (
         <span className="flex w-full flex-wrap items-end gap-x-6 gap-y-2">

@@ -3,22 +3,6 @@ import type { Schedule } from './draft'
 export const ROWS = 50
 export const COLUMNS = 30
 
-/** What was pasted, as rows of cells; nothing where it is a single cell, which pastes itself. */
-export function tableOf(text: string): string[][] | null {
-  const table = text
-    .replace(/\r/g, '')
-    .replace(/\n$/, '')
-    .split('\n')
-    .map((line) => line.split('\t').map(tidyFigure))
-  return table.length > 1 || (table[0]?.length ?? 0) > 1 ? table : null
-}
-
-/** Figures of a spreadsheet, without currency signs and thousands separators. */
-export function tidyFigure(cell: string): string {
-  const text = cell.trim().replace(/^[£$€¥]\s*/, '')
-  return /^\d{1,3}(,\d{3})+(\.\d+)?$/.test(text) ? text.replaceAll(',', '') : text
-}
-
 /** Where something is pasted in a grid: at a cell, or at an edge of its rows or columns. */
 export type GridPlace = { row: number; column: number } | { rows: number } | { columns: number }
 

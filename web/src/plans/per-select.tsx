@@ -1,3 +1,5 @@
+import { Select } from '../ui/select'
+
 type Per = 'order' | 'unit' | 'parcel'
 
 /** What a fixed amount is charged for. */
@@ -11,15 +13,15 @@ export function PerSelect({
   put: (per: Per) => void
 }) {
   return (
-    <select
-      className="field font-sans"
-      aria-label={label}
+    <Select
+      label={label}
       value={per ?? 'order'}
-      onChange={(event) => put(event.target.value as Per)}
-    >
-      <option value="order">order</option>
-      <option value="unit">unit</option>
-      <option value="parcel">parcel</option>
-    </select>
+      choices={[
+        ['order', 'order'],
+        ['unit', 'unit'],
+        ['parcel', 'parcel'],
+      ]}
+      choose={put}
+    />
   )
 }

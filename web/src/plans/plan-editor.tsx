@@ -5,7 +5,7 @@ import type { Edited } from '../edits/edited'
 import { useWhole } from '../edits/whole'
 import { Conflict } from '../ui/conflict'
 import { FieldError } from '../ui/field'
-import { Part } from '../ui/part'
+import { Fold } from '../ui/fold'
 import { formatsOf } from '../ui/format'
 import { isReordered, newSchedule, planOf, type Schedule } from './draft'
 import { Adjustments } from './adjustments'
@@ -14,6 +14,7 @@ import { ClassPrices } from './class-prices'
 import { Parcels } from './parcels'
 import { ScheduleEditor } from './schedule-editor'
 import { planSentence } from './words'
+import { Select } from '../ui/select'
 
 interface Props {
   label: string
@@ -86,36 +87,23 @@ export function PlanEditor({ label, inputId, of, field, preview, previewAt }: Pr
     <div className="flex w-full flex-col gap-2">
       <span className="flex flex-wrap items-center gap-2">
         <span className="font-cond text-soft">A price for</span>
-        <select
+        <Select
+          label={`${label}: a price for what`}
           id={inputId}
-          className="field"
-          aria-label={`${label}: a price for what`}
           value={shown.group ?? 'cart'}
-          onChange={(event) => regroup(event.target.value as NonNullable<Plan['group']>)}
-        >
-          {GROUPS.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </select>
+          choices={GROUPS}
+          choose={(value) => regroup(value)}
+        />
         {shown.group && shown.group !== 'cart' && (
           <>
             <span className="font-cond text-soft">these are</span>
-            <select
-              className="field max-w-72"
-              aria-label={`${label}: how prices go together`}
+            <Select
+              label={`${label}: how prices go together`}
+              className="max-w-72"
               value={shown.combine ?? 'sum'}
-              onChange={(event) =>
-                put({ ...shown, combine: event.target.value as NonNullable<Plan['combine']> })
-              }
-            >
-              {COMBINE.map(([value, words]) => (
-                <option key={value} value={value}>
-                  {words}
-                </option>
-              ))}
-            </select>
+              choices={COMBINE}
+              choose={(value) => put({ ...shown, combine: value })}
+            />
           </>
         )}
         {errorAt('/combine') && <FieldError>{errorAt('/combine')}</FieldError>}
@@ -145,7 +133,7 @@ export function PlanEditor({ label, inputId, of, field, preview, previewAt }: Pr
         commit={() => commit()}
         errorAt={errorAt}
       />
-      <Part title="Parcels and what counts as value" open={Boolean(shown.parcels ?? shown.basis)}>
+      <Fold title="Parcels and what counts as value" open={Boolean(shown.parcels ?? shown.basis)}>
         <Parcels
           parcels={shown.parcels}
           change={(parcels) => change((old) => withPart(old, 'parcels', parcels))}
@@ -153,7 +141,7 @@ export function PlanEditor({ label, inputId, of, field, preview, previewAt }: Pr
           errorAt={errorAt}
         />
         <BasisChoice basis={shown.basis} put={(basis) => put(withPart(shown, 'basis', basis))} />
-      </Part>
+      </Fold>
       {current && (
         <Conflict mine={plan.useMine} theirs={plan.drop}>
           <p>

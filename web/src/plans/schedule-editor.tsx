@@ -3,6 +3,8 @@ import { FieldError } from '../ui/field'
 import { newSchedule, type Schedule, type ScheduleProps } from './draft'
 import { GridEditor } from './grid-editor'
 import { StepsEditor } from './steps-editor'
+import { Select } from '../ui/select'
+import { Input } from '../ui/input'
 
 const KINDS: [Schedule['kind'], string][] = [
   ['flat', 'one amount'],
@@ -18,8 +20,8 @@ export function ScheduleEditor(props: ScheduleProps) {
   const figure = (field: 'amount' | 'first' | 'additional', words: string) => (
     <label className="flex items-center gap-1.5">
       <span className="text-soft">{words}</span>
-      <input
-        className="field w-24"
+      <Input
+        className="w-24"
         aria-label={`${label}: ${words || 'amount'}`}
         aria-invalid={errorAt(`/${field}`) ? true : undefined}
         inputMode="decimal"
@@ -41,18 +43,12 @@ export function ScheduleEditor(props: ScheduleProps) {
   return (
     <div className="flex flex-col gap-1.5">
       <span className="flex flex-wrap items-center gap-3">
-        <select
-          className="field"
-          aria-label={`${label}: kind of price`}
+        <Select
+          label={`${label}: kind of price`}
           value={schedule.kind}
-          onChange={(event) => choose(event.target.value as Schedule['kind'])}
-        >
-          {KINDS.map(([kind, words]) => (
-            <option key={kind} value={kind}>
-              {words}
-            </option>
-          ))}
-        </select>
+          choices={KINDS}
+          choose={(value) => choose(value)}
+        />
         {schedule.kind === 'flat' && figure('amount', formats.symbol)}
         {schedule.kind === 'first' && (
           <>

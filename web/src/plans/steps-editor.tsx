@@ -1,5 +1,12 @@
-import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual'
-import { Fragment, useCallback, useRef, type ClipboardEvent, type KeyboardEvent } from 'react'
+import { X } from 'lucide-react'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
+import { Button } from '../ui/button'
+import { FieldError } from '../ui/field'
+import { counted } from '../ui/format'
+import { Select } from '../ui/select'
+import { Sheet } from '../ui/sheet/sheet'
+import type { SheetCell, SheetColumn } from '../ui/sheet/types'
+import { Tick } from '../ui/tick'
 import {
   edgesOf,
   MEASURES,
@@ -12,78 +19,70 @@ import {
   type Step,
 } from './draft'
 import { FromToList } from './from-to'
-import { tableOf } from './paste'
-import { COLUMNS, StepsRow } from './steps-row'
 
-/** A schedule as a small grid that takes typing, Tab, Enter and the cells of a spreadsheet. */
+type Field = 'at' | 'amount' | 'each' | 'increment' | 'percent'
+
+const FIELDS: Record<Field, { name: string; width: number; head: (symbol: string, unit: string) => string }> =
+  {
+    at: { name: 'edge', width: 92, head: () => '' },
+    amount: { name: 'amount', width: 76, head: (symbol) => symbol },
+    each: { name: 'amount for each started', width: 76, head: (symbol) => `and ${symbol}` },
+    increment: { name: 'started what', width: 96, head: (_, unit) => `for each started${unit}` },
+    percent: { name: 'percent of value', width: 70, head: () => 'and % of value' },
+  }
+const NAMES = Object.keys(FIELDS) as Field[]
+
+/** What can be pasted below the last step: as many as a schedule may have. */
+const MOST = 2000
+const BLANK: Step = { at: '' }
+const isBlank = ({ at, amount, none }: Step) => !at && !amount && !none
+
+/** The steps with some cells written over; steps at the end that say nothing are none. */
+function written(steps: readonly Step[], cells: readonly SheetCell<Step>[]): Step[] {
+  const next = [...steps]
+  for (const { index, column, text } of cells) {
+    while (next.length <= index) next.push(BLANK)
+    next[index] = { ...next[index]!, [column]: column === 'none' ? text === 'yes' : text }
+  }
+  while (next.length > 1 && isBlank(next.at(-1)!)) next.pop()
+  return next
+}
+
+/** A schedule as a sheet of steps, with a blank one at its end to go on with. */
 export function StepsEditor({ label, schedule, store, formats, change, commit, errorAt }: ScheduleProps) {
-  const steps = schedule.steps ?? []
+  const steps = useMemo(() => schedule.steps ?? [], [schedule.steps])
   const measure = schedule.measure ?? 'weight'
   const unit = unitOf(measure, store)
   const upTo = edgesOf(schedule) === 'up_to'
+  const { symbol } = formats
+  const latest = useRef({ commit, count: steps.length })
+  useEffect(() => {
+    latest.current = { commit, count: steps.length }
+  })
 
-  const set = useCallback(
-    (row: number, fields: Partial<Step>) =>
-      change((old) => {
-        const list = [...(old.steps ?? [])]
-        list[row] = { ...(list[row] ?? { at: '' }), ...fields }
-        return { ...old, steps: list }
-      }),
-    [change],
-  )
   const replace = (next: Schedule) => {
     change(() => next)
     commit(next)
   }
+  const write = useCallback(
+    (cells: SheetCell<Step>[]) => change((old) => ({ ...old, steps: written(old.steps ?? [], cells) })),
+    [change],
+  )
+  const put = useCallback(
+    (cells: SheetCell<Step>[]) => {
+      write(cells)
+      latest.current.commit()
+    },
+    [write],
+  )
   const remove = useCallback(
-    (row: number) =>
-      change((old) => ({ ...old, steps: (old.steps ?? []).filter((_, index) => index !== row) })),
-    [change],
-  )
-  const paste = useCallback(
-    (row: number, column: number, event: ClipboardEvent) => {
-      const lines = tableOf(event.clipboardData.getData('text'))
-      if (!lines) return
-      event.preventDefault()
-      change((old) => {
-        const list = [...(old.steps ?? [])]
-        lines.forEach((cells, down) => {
-          const step = { ...(list[row + down] ?? { at: '' }) }
-          cells.forEach((cell, right) => {
-            const field = COLUMNS[column + right]
-            if (field) step[field] = cell
-          })
-          list[row + down] = step
-        })
-        return { ...old, steps: list }
-      })
+    (row: number) => {
+      if (latest.current.count < 2) return
+      change((old) => ({ ...old, steps: (old.steps ?? []).filter((_, index) => index !== row) }))
+      latest.current.commit()
     },
     [change],
   )
-  const scroller = useRef<HTMLDivElement>(null)
-  const focused = useRef(0)
-  const count = steps.length + 1
-  const virtual = useVirtualizer({
-    count,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 12,
-    initialRect: { width: 600, height: 320 },
-    // The row with the focus stays, however far one scrolls; a short list is there as a whole.
-    rangeExtractor: (range) => {
-      if (count <= FEW) return Array.from({ length: count }, (_, row) => row)
-      const found = defaultRangeExtractor(range)
-      return focused.current < count && !found.includes(focused.current)
-        ? [...found, focused.current].sort((one, other) => one - other)
-        : found
-    },
-  })
-  const items = virtual.getVirtualItems()
-  const rows = items.map((item, at) => ({
-    row: item.index,
-    before: item.start - (items[at - 1]?.end ?? 0),
-  }))
-  const after = virtual.getTotalSize() - (items[items.length - 1]?.end ?? 0)
   const rename = (next: Measure) =>
     replace({
       ...schedule,
@@ -95,93 +94,114 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
         ...(step.increment ? { increment: step.increment.replace(/\s*[a-z]+[23]?$/i, '') } : {}),
       })),
     })
-  const keys = (event: KeyboardEvent) => {
-    const target = event.target as HTMLElement
-    const place = /^(\d+) (\w+)$/.exec(target.dataset.place ?? '')
-    if (!place) return
-    const by = { Enter: 1, ArrowDown: 1, ArrowUp: -1 }[event.key]
-    if (by === undefined) return
-    event.preventDefault()
-    if (event.key === 'Enter') commit()
-    event.currentTarget
-      .querySelector<HTMLElement>(`[data-place="${Number(place[1]) + by} ${place[2]}"]`)
-      ?.focus()
-  }
+
+  const columns = useMemo((): SheetColumn<Step>[] => {
+    const nth = (index: number) => (index < latest.current.count ? `step ${index + 1}` : 'new step')
+    const ofUnit = unit && `, ${unit}`
+    return [
+      ...NAMES.map((field): SheetColumn<Step> => ({
+        id: field,
+        head: field === 'at' ? `${upTo ? 'Above' : 'From'}${ofUnit}` : FIELDS[field].head(symbol, ofUnit),
+        width: FIELDS[field].width,
+        text: (step) => step[field] ?? '',
+        label: (_, index) => `${label}: ${FIELDS[field].name}, ${nth(index)}`,
+        ...(field === 'at'
+          ? { placeholder: (step: Step) => (isBlank(step) ? 'next edge' : '') }
+          : { closed: (step: Step) => (step.none ? 'This step is not available.' : null) }),
+      })),
+      {
+        id: 'none',
+        head: 'Not available',
+        width: 78,
+        flag: true,
+        text: ({ none }) => (none ? 'yes' : ''),
+        label: (_, index) => `${label}: ${nth(index)} not available`,
+        show: (step, _, index) =>
+          step !== BLANK && (
+            <Tick
+              label={`${label}: step ${index + 1} not available`}
+              className="mx-auto"
+              tabIndex={-1}
+              on={step.none ?? false}
+              change={(none) => put([{ index, row: step, column: 'none', text: none ? 'yes' : 'no' }])}
+            />
+          ),
+      },
+      {
+        id: 'remove',
+        head: <span className="sr-only">Remove</span>,
+        width: 34,
+        text: () => '',
+        label: () => '',
+        act: (step, index) => step !== BLANK && remove(index),
+        show: (step, _, index) =>
+          step !== BLANK && (
+            <Button
+              look="quiet"
+              tabIndex={-1}
+              aria-label={`${label}: take step ${index + 1} out`}
+              onClick={() => remove(index)}
+            >
+              <X size={13} aria-hidden />
+            </Button>
+          ),
+      },
+    ]
+  }, [label, symbol, unit, upTo, put, remove])
+  const rows = useMemo(
+    () => ({
+      count: steps.length + 1,
+      at: (index: number) => (index === steps.length ? BLANK : steps[index]),
+      idOf: (_: Step, index: number) => String(index + 1),
+    }),
+    [steps],
+  )
+  const faultAt = useCallback(
+    (_: Step, index: number, column: string) => {
+      const message = errorAt(`/steps/${index}/${column}`)
+      return message ? { message } : undefined
+    },
+    [errorAt],
+  )
+  const faults = steps.flatMap((_, row) =>
+    NAMES.flatMap((field) => {
+      const message = errorAt(`/steps/${row}/${field}`)
+      return message ? [`Step ${row + 1}: ${message}`] : []
+    }),
+  )
   return (
     <div>
       <p className="mb-1 flex flex-wrap items-center gap-2">
         along
-        <select
-          className="field"
-          aria-label={`${label}: along what`}
-          value={measure}
-          onChange={(event) => rename(event.target.value as Measure)}
-        >
-          {MEASURES.map(([value, name]) => (
-            <option key={value} value={value}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <select
-          className="field"
-          aria-label={`${label}: which step an edge belongs to`}
+        <Select label={`${label}: along what`} value={measure} choices={MEASURES} choose={rename} />
+        <Select
+          label={`${label}: which step an edge belongs to`}
           value={edgesOf(schedule)}
-          onChange={(event) => replace({ ...schedule, edges: event.target.value as 'from' | 'up_to' })}
-        >
-          <option value="up_to">up to and including an edge</option>
-          <option value="from">from an edge on</option>
-        </select>
+          choices={[
+            ['up_to', 'up to and including an edge'],
+            ['from', 'from an edge on'],
+          ]}
+          choose={(value) => replace({ ...schedule, edges: value })}
+        />
       </p>
-      <div ref={scroller} className="max-h-80 overflow-y-auto">
-        <table
-          aria-rowcount={steps.length + 1}
-          onKeyDown={keys}
-          onFocus={(event) => {
-            const place = /^(\d+) /.exec(event.target.dataset.place ?? '')
-            if (place) focused.current = Number(place[1])
-          }}
-          onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && commit()}
-        >
-          <thead className="sticky top-0 bg-paper">
-            <tr className="text-left align-bottom font-cond text-soft [&>th]:pr-3 [&>th]:leading-tight">
-              <th className="font-medium">
-                {upTo ? 'Above' : 'From'}
-                {unit && `, ${unit}`}
-              </th>
-              <th className="font-medium">{formats.symbol}</th>
-              <th className="font-medium">and {formats.symbol}</th>
-              <th className="font-medium">for each started{unit && `, ${unit}`}</th>
-              <th className="font-medium">and % of value</th>
-              <th className="font-medium">Not available</th>
-              <th>
-                <span className="sr-only">Take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ row, before }) => (
-              <Fragment key={row}>
-                {before > 0 && <tr aria-hidden style={{ height: before }} />}
-                <StepsRow
-                  label={label}
-                  row={row}
-                  step={steps[row] ?? null}
-                  last={row === steps.length}
-                  only={steps.length === 1}
-                  set={set}
-                  remove={remove}
-                  paste={paste}
-                  measure={virtual.measureElement}
-                  error={COLUMNS.map((column) => errorAt(`/steps/${row}/${column}`)).find(Boolean)}
-                  wrong={COLUMNS.find((column) => errorAt(`/steps/${row}/${column}`))}
-                />
-              </Fragment>
-            ))}
-            {after > 0 && <tr aria-hidden style={{ height: after }} />}
-          </tbody>
-        </table>
-      </div>
+      <Sheet
+        label={`${label}: steps`}
+        columns={columns}
+        rows={rows}
+        put={put}
+        typing={(cell, over) => {
+          write([cell])
+          if (over) commit()
+        }}
+        faultAt={faultAt}
+        grows={MOST}
+        headHeight={38}
+        className="max-h-80 w-fit max-w-full border-y border-edge"
+      />
+      {faults.slice(0, 3).map((fault) => (
+        <FieldError key={fault}>{fault}</FieldError>
+      ))}
+      {faults.length > 3 && <p className="text-brick">and {counted(faults.length - 3, 'more fault')}</p>}
       <p className="text-xs text-soft">
         {upTo
           ? `A ${measureWords(measure)} of exactly an edge belongs to the step below it.`
@@ -200,7 +220,3 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
     </div>
   )
 }
-
-/** Pixels of a row, and up to how many all of them are drawn. */
-const ROW = 36
-const FEW = 60

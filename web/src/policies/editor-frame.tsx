@@ -6,6 +6,7 @@ import { Conflict } from '../ui/conflict'
 import { Field, FieldError } from '../ui/field'
 import { Switch } from '../ui/switch'
 import type { useDraft } from './use-draft'
+import { Button } from '../ui/button'
 
 /** What the editors of offers and rules share: name, on or off, copy and removal, conflicts, the sentence read back. */
 export function EditorFrame<K extends 'offers' | 'rules'>({
@@ -45,26 +46,21 @@ export function EditorFrame<K extends 'offers' | 'rules'>({
           />
         </div>
         <span className="ml-auto flex gap-1 pt-5">
-          <button
-            type="button"
-            className="quiet"
-            onClick={() => acts.duplicate(kind, item.id!, name, opened)}
-          >
+          <Button look="quiet" onClick={() => acts.duplicate(kind, item.id!, name, opened)}>
             <Copy size={13} aria-hidden /> Duplicate
-          </button>
-          <button
-            type="button"
-            className="quiet"
+          </Button>
+          <Button
+            look="quiet"
             onClick={() => {
               close()
               acts.remove(kind, item, name)
             }}
           >
             <Trash2 size={13} aria-hidden /> Remove
-          </button>
-          <button type="button" className="quiet px-1" aria-label={`Close ${name}`} onClick={close}>
+          </Button>
+          <Button look="quiet" className="px-1" aria-label={`Close ${name}`} onClick={close}>
             <X size={14} aria-hidden />
-          </button>
+          </Button>
         </span>
       </div>
       {children}

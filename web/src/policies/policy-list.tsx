@@ -6,6 +6,7 @@ import { useActs } from '../edits/acts'
 import { findingSentence } from '../zones/words'
 import { formatsOf } from '../ui/format'
 import { Movers } from '../ui/row-buttons'
+import { Button } from '../ui/button'
 
 interface Item {
   id: string
@@ -63,14 +64,14 @@ export function PolicyList<Kind extends Item>({
             <div className="flex items-start gap-3 py-2 pl-2">
               <span className="w-5 pt-0.5 text-right font-cond text-soft">{at + 1}</span>
               <div className="min-w-0 flex-1">
-                <button
-                  type="button"
+                <Button
+                  look="bare"
                   className="rounded-xs text-left font-medium break-words hover:underline"
                   aria-expanded={isOpen}
                   onClick={() => open(isOpen ? null : item.id)}
                 >
                   {item.name}
-                </button>
+                </Button>
                 {!item.active && (
                   <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>
                 )}

@@ -10,6 +10,8 @@ import { ClassCell } from './class-cell'
 import { byClass, OTHERS, priceOf, type Group, type Prices } from './class-groups'
 import { UnitBars } from './unit-bars'
 import { Table } from '../ui/table'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
 
 /** What a class costs in every zone at 1, 2 and 5 units, side by side, and priced right there. */
 export function ByClass() {
@@ -50,10 +52,9 @@ export function ByClass() {
     <div className="pb-8">
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
         <OnlyOf what="method" items={setup.methods} chosen={method} choose={setMethod} />
-        <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} />
+        <Tick on={all} change={(on) => setAll(on)}>
           rates that do not price by class too
-        </label>
+        </Tick>
         <span className="text-soft">
           Bars: what {(data?.units ?? [1, 2, 5]).join(', ')} units cost of the class’s goods of middle weight.
         </span>
@@ -117,9 +118,9 @@ export function ByClass() {
         <p className="border-t border-hair py-3">
           No rate {method ? 'of this method ' : ''}prices by class yet.{' '}
           {!all && (
-            <button type="button" className="quiet underline" onClick={() => setAll(true)}>
+            <Button look="quiet" className="underline" onClick={() => setAll(true)}>
               Show the others, to price one by class
-            </button>
+            </Button>
           )}
         </p>
       )}
@@ -133,14 +134,14 @@ function Split({ rate, name }: { rate: Rate; name: string }) {
   const { plan } = rate
   if (!plan || (plan.group && plan.group !== 'cart')) return null
   return (
-    <button
-      type="button"
-      className="quiet flex px-0 text-left"
+    <Button
+      look="quiet"
+      className="flex px-0 text-left"
       onClick={() =>
         edited.put('plan group', `${name} prices by class`, (doc) => ({ plan: byClass(doc.plan ?? plan) }))
       }
     >
       Price by class
-    </button>
+    </Button>
   )
 }

@@ -8,6 +8,7 @@ import { scheduleWords } from '../plans/words'
 import { Field } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { OTHERS, pointerOf, priceOf, withPrice, type Group } from './class-groups'
+import { Select } from '../ui/select'
 
 const CHARGES = [
   ['once', 'once'],
@@ -91,18 +92,15 @@ export function ClassCell({ rate, group, name }: Props) {
           </Link>
         )
       )}
-      <select
+      <Select
+        label={`How it is charged: ${name}`}
         className="min-h-[24px] max-w-full rounded-xs bg-transparent text-soft"
-        aria-label={`How it is charged: ${name}`}
         value={charged}
-        onChange={(event) => choose(event.target.value)}
-      >
-        {CHARGES.map(([value, words]) => (
-          <option key={value} value={value}>
-            {group === OTHERS && value === 'else' ? 'not said' : words}
-          </option>
-        ))}
-      </select>
+        choices={CHARGES.map(
+          ([value, words]) => [value, group === OTHERS && value === 'else' ? 'not said' : words] as const,
+        )}
+        choose={(value) => choose(value)}
+      />
     </div>
   )
 }

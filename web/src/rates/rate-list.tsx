@@ -9,6 +9,9 @@ import { FieldError } from '../ui/field'
 import { counted, formatsOf } from '../ui/format'
 import { OnlyOf } from '../ui/only-of'
 import { Table } from '../ui/table'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 type Changed = Schemas['RatesChanged']
 
@@ -63,8 +66,8 @@ export function RateList() {
         <OnlyOf what="method" items={setup.methods} chosen={method} choose={setMethod} />
         <span className="font-cond text-soft">change their prices by</span>
         <label className="flex items-center gap-1.5">
-          <input
-            className="field w-20"
+          <Input
+            className="w-20"
             aria-label="Percent"
             aria-invalid={problem?.at('/percent') ? true : undefined}
             placeholder="5 or -5"
@@ -75,8 +78,8 @@ export function RateList() {
         </label>
         <label className="flex items-center gap-1.5">
           then {formats.symbol}
-          <input
-            className="field w-20"
+          <Input
+            className="w-20"
             aria-label={`Amount in ${formats.symbol}`}
             aria-invalid={problem?.at('/amount') ? true : undefined}
             placeholder="0.50"
@@ -85,14 +88,13 @@ export function RateList() {
           />
         </label>
         {asked && !problem && (
-          <button
-            type="button"
-            className="button border-ink font-semibold"
+          <Button
+            className="border-ink font-semibold"
             disabled={changes.length === 0}
             onClick={() => void store()}
           >
             Change {counted(changes.length, 'rate')}
-          </button>
+          </Button>
         )}
       </div>
       {problem && <FieldError>{problem.summary}</FieldError>}
@@ -119,13 +121,10 @@ export function RateList() {
             return (
               <tr key={rate.id} className="border-t border-hair align-top">
                 <td className="py-1.5">
-                  <input
-                    type="checkbox"
-                    aria-label={`Change ${name} in ${place} too`}
-                    checked={!off.includes(rate.id)}
-                    onChange={(event) =>
-                      setOff(event.target.checked ? off.filter((id) => id !== rate.id) : [...off, rate.id])
-                    }
+                  <Tick
+                    label={`Change ${name} in ${place} too`}
+                    on={!off.includes(rate.id)}
+                    change={(on) => setOff(on ? off.filter((id) => id !== rate.id) : [...off, rate.id])}
                   />
                 </td>
                 <td className="py-1 pr-3 whitespace-nowrap">{place}</td>

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import type { MethodQuote } from '../api/client'
 import type { Formats } from '../ui/format'
 import { lazily } from '../ui/lazily'
@@ -27,6 +27,9 @@ export function Reckoned({
   /** What stands in the place of a price, where there is none. */
   none: ReactNode
 }) {
+  // Gone to one of its settings, it makes room for that, and stands below the price.
+  const [gone, setGone] = useState(false)
+  const beside = side === 'left' || !gone
   const priced = (
     <Pop
       label={method.price === null ? '' : `Why ${formats.price(method.price)} for ${name}?`}
@@ -36,15 +39,25 @@ export function Reckoned({
           : 'rounded-xs px-0.5 underline decoration-edge decoration-dotted underline-offset-4 hover:decoration-solid data-[state=open]:bg-ink data-[state=open]:text-white'
       }
       button={method.price !== null && <Price amount={method.price} formats={formats} large />}
-      side={side}
-      align="start"
-      offset={14}
-      contentClass="w-[26rem] text-left whitespace-normal"
+      side={beside ? side : 'bottom'}
+      align={beside ? 'start' : 'end'}
+      offset={beside ? 14 : 4}
+      contentClass={`text-left whitespace-normal ${beside ? 'w-[26rem]' : 'w-[21rem]'}`}
       // What belongs to the bench is found in it, by readers and by the keyboard.
       inPlace
       stays
     >
-      {(close) => <Reckoning method={method} formats={formats} close={close} />}
+      {(close) => (
+        <Reckoning
+          method={method}
+          formats={formats}
+          went={() => setGone(true)}
+          close={() => {
+            setGone(false)
+            close()
+          }}
+        />
+      )}
     </Pop>
   )
   return (

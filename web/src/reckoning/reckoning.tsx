@@ -7,15 +7,19 @@ import { useWorkshop } from '../api/setup'
 import { useBenchResult, useReckonings } from '../bench/result'
 import { settingPath } from './paths'
 import { landingSentence, reckoningTitle, stepSentence } from './words'
+import { Button } from '../ui/button'
 
 /** How one price came about, line by line, like sums on paper. Every line leads to the setting that caused it. */
 export function Reckoning({
   method,
   formats,
+  went,
   close,
 }: {
   method: MethodQuote
   formats: Formats
+  /** Called when one goes to a setting or to the zone. */
+  went?: () => void
   close: () => void
 }) {
   const { setup } = useWorkshop()
@@ -32,9 +36,9 @@ export function Reckoning({
     >
       <header className="flex items-center justify-between">
         <h3 className="text-base">{reckoningTitle(method, formats)}</h3>
-        <button type="button" className="quiet px-1" aria-label="Close the reckoning" onClick={close}>
+        <Button look="quiet" className="px-1" aria-label="Close the reckoning" onClick={close}>
           <X size={14} aria-hidden />
-        </button>
+        </Button>
       </header>
       <ol>
         {zone && (
@@ -43,6 +47,7 @@ export function Reckoning({
             <Link
               className="whitespace-nowrap underline underline-offset-2"
               to={`/#zone=${encodeURIComponent(zone.id)}`}
+              onClick={went}
             >
               go to the zone
             </Link>
@@ -64,6 +69,7 @@ export function Reckoning({
                   <Link
                     className="whitespace-nowrap underline underline-offset-2"
                     to={settingPath(step.setting)}
+                    onClick={went}
                   >
                     go to the setting
                   </Link>

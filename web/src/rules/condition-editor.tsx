@@ -3,12 +3,14 @@ import type { Condition, Schemas } from '../api/client'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { Texts } from '../offers/goods-choice'
 import { BasisChoice } from '../plans/basis-choice'
-import { Boxes } from '../ui/choose'
+import { Many } from '../ui/choose'
 import { FieldError } from '../ui/field'
 import { weekdayName } from '../ui/moment'
 import { Typed } from '../ui/typed'
 import { PostcodeDoubts } from '../zones/clause-doubts'
 import { FACTS, type Fact } from './words'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
 
 interface Props {
   condition: Condition
@@ -32,6 +34,8 @@ function blank(fact: Fact, home: string): Condition {
   }
 }
 
+const ALL_FACTS = Object.keys(FACTS) as Fact[]
+
 /** Whether a condition says something from the beginning. */
 const complete = (condition: Condition) => FACTS[condition.fact].alone ?? false
 
@@ -42,22 +46,16 @@ export function ConditionEditor({ condition, change, put, commit, errorAt, remov
   const { kind } = FACTS[fact]
   return (
     <div className="flex flex-wrap items-start gap-x-2 gap-y-1">
-      <select
-        className="field"
-        aria-label="Fact"
+      <Select
+        label="Fact"
         value={fact}
-        onChange={(event) => {
-          const next = blank(event.target.value as Fact, home)
+        choices={ALL_FACTS.map((one) => [one, FACTS[one].label] as const)}
+        choose={(value) => {
+          const next = blank(value, home)
           if (complete(next)) put(next)
           else change(next)
         }}
-      >
-        {Object.entries(FACTS).map(([value, { label }]) => (
-          <option key={value} value={value}>
-            {label}
-          </option>
-        ))}
-      </select>
+      />
       {kind === 'measure' ? (
         <Bounds condition={condition} change={change} put={put} commit={commit} errorAt={errorAt} />
       ) : kind === 'clock' ? (
@@ -66,34 +64,34 @@ export function ConditionEditor({ condition, change, put, commit, errorAt, remov
         <OneOf condition={condition} change={change} put={put} errorAt={errorAt} />
       )}
       {kind === 'goods' && (
-        <select
-          className="field"
-          aria-label="Any line or every line"
+        <Select
+          label="Any line or every line"
           value={condition.lines ?? 'any'}
-          onChange={(event) => put({ ...condition, lines: event.target.value as 'any' | 'every' })}
-        >
-          <option value="any">some line of the cart</option>
-          <option value="every">every line that ships</option>
-        </select>
+          choices={[
+            ['any', 'some line of the cart'],
+            ['every', 'every line that ships'],
+          ]}
+          choose={(value) => put({ ...condition, lines: value })}
+        />
       )}
       {kind === 'address' && (
-        <select
-          className="field"
-          aria-label="Which address"
+        <Select
+          label="Which address"
           value={condition.address ?? 'delivery'}
-          onChange={(event) => {
-            const next = { ...condition, address: event.target.value as 'delivery' | 'billing' }
+          choices={[
+            ['delivery', 'delivery address'],
+            ['billing', 'billing address'],
+          ]}
+          choose={(value) => {
+            const next = { ...condition, address: value }
             if (complete(next) || next.of?.length) put(next)
             else change(next)
           }}
-        >
-          <option value="delivery">delivery address</option>
-          <option value="billing">billing address</option>
-        </select>
+        />
       )}
-      <button type="button" className="quiet px-1" aria-label="Remove this condition" onClick={remove}>
+      <Button look="quiet" className="px-1" aria-label="Remove this condition" onClick={remove}>
         <X size={13} aria-hidden />
-      </button>
+      </Button>
       {errorAt('/fact') && <FieldError>{errorAt('/fact')}</FieldError>}
     </div>
   )
@@ -129,23 +127,17 @@ function Bounds({
     const set = (bound: Bound, text: string): Condition => ({ ...rest, [bound]: text })
     return (
       <span className="flex items-start gap-1" key={name}>
-        <select
-          className="field"
-          aria-label={name === 'low' ? 'Lower bound' : 'Upper bound'}
+        <Select
+          label={name === 'low' ? 'Lower bound' : 'Upper bound'}
           value={key}
-          onChange={(event) => {
+          choices={keys}
+          choose={(value) => {
             const text = condition[key] ?? ''
-            const next = { ...rest, [event.target.value]: text }
+            const next = { ...rest, [value]: text }
             if (text) put(next)
             else change(next)
           }}
-        >
-          {keys.map(([bound, label]) => (
-            <option key={bound} value={bound}>
-              {label}
-            </option>
-          ))}
-        </select>
+        />
         <Typed
           label={keys.find(([bound]) => bound === key)![1]}
           hideLabel
@@ -236,7 +228,7 @@ function OneOf({ condition, change, put, errorAt }: Pick<Props, 'condition' | 'c
     return (
       <span>
         {list.length ? (
-          <Boxes
+          <Many
             list={list}
             chosen={of}
             label={FACTS[fact].label}
@@ -281,18 +273,13 @@ function OneOf({ condition, change, put, errorAt }: Pick<Props, 'condition' | 'c
 function CountryChoice({ country, choose }: { country: string; choose: (code: string) => void }) {
   const { data } = useChoices()
   return (
-    <select
-      className="field w-40"
-      aria-label="Country"
+    <Select
+      label="Country"
+      className="w-40"
       value={country}
-      onChange={(event) => choose(event.target.value)}
-    >
-      {(data?.countries ?? []).map(({ code, name }) => (
-        <option key={code} value={code}>
-          {name}
-        </option>
-      ))}
-    </select>
+      choices={(data?.countries ?? []).map(({ code, name }) => [code, name] as const)}
+      choose={(value) => choose(value)}
+    />
   )
 }
 
@@ -314,32 +301,27 @@ function Chosen({
         return (
           <span key={code} className="inline-flex items-center border border-edge bg-white pl-1.5">
             {name}
-            <button
-              type="button"
-              className="quiet px-1"
+            <Button
+              look="quiet"
+              className="px-1"
               aria-label={`Without ${name}`}
               onClick={() => put(of.filter((one) => one !== code))}
             >
               <X size={12} aria-hidden />
-            </button>
+            </Button>
           </span>
         )
       })}
-      <select
-        className="field w-36"
-        aria-label={`Add a ${what}`}
-        value=""
-        onChange={(event) => put([...of, event.target.value])}
-      >
-        <option value="">{of.length ? `another ${what}` : `choose a ${what}`}</option>
-        {items
+      <Select
+        label={`Add a ${what}`}
+        className="w-36"
+        placeholder={of.length ? `another ${what}` : `choose a ${what}`}
+        value={''}
+        choices={items
           .filter(({ code }) => !of.includes(code))
-          .map(({ code, name }) => (
-            <option key={code} value={code}>
-              {name}
-            </option>
-          ))}
-      </select>
+          .map(({ code, name }) => [code, name] as const)}
+        choose={(value) => put([...of, value])}
+      />
     </span>
   )
 }

@@ -5,6 +5,7 @@ import { useAllReckonings, useBenchResult } from '../bench/result'
 import { toldCauses } from '../reckoning/words'
 import { counted, formatsOf, type Formats } from '../ui/format'
 import { Price } from '../ui/price'
+import { Table } from '../ui/table'
 
 interface Row {
   title: string
@@ -34,7 +35,7 @@ export function OrderPage() {
         Every price is made in this order. A method that falls out in one of the first three steps stays out:
         nothing later brings it back, and no step leaves less than nothing. The figures are the bench cart’s.
       </p>
-      <table className="w-full border-collapse">
+      <Table className="w-full">
         <thead>
           <tr className="text-left align-bottom">
             <th className="w-64 py-1 pr-3 font-cond font-medium text-soft">Step</th>
@@ -62,7 +63,7 @@ export function OrderPage() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   )
 }

@@ -3,12 +3,15 @@ import type { Action, Rule } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { EditorFrame } from '../policies/editor-frame'
 import { useDraft } from '../policies/use-draft'
-import { Boxes, Question } from '../ui/choose'
+import { Many, Question } from '../ui/choose'
 import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { Typed } from '../ui/typed'
 import { TreeEditor } from './tree-editor'
 import { ruleSentence } from './words'
+import { Select } from '../ui/select'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
 
 const ACTIONS: [Action['kind'], string][] = [
   ['hide', 'hide'],
@@ -78,13 +81,13 @@ export function RuleEditor({
           ))}
         </ol>
         {errorAt('/then') && actions.length === 0 && <FieldError>{errorAt('/then')}</FieldError>}
-        <button
-          type="button"
-          className="quiet mt-1"
+        <Button
+          look="quiet"
+          className="mt-1"
           onClick={() => change({ then: [...actions, { kind: 'message', text: '' }] })}
         >
           <Plus size={13} aria-hidden /> And something else
-        </button>
+        </Button>
       </Question>
     </EditorFrame>
   )
@@ -127,34 +130,22 @@ function ActionEditor({
   const { percent: _, amount: __, ...bare } = action
   return (
     <div className="flex flex-wrap items-start gap-x-4 gap-y-1.5">
-      <select
-        className="field"
-        aria-label="What it does"
-        value={action.kind}
-        onChange={(event) => choose(event.target.value as Action['kind'])}
-      >
-        {ACTIONS.map(([kind, label]) => (
-          <option key={kind} value={kind}>
-            {label}
-          </option>
-        ))}
-      </select>
+      <Select label="What it does" value={action.kind} choices={ACTIONS} choose={(value) => choose(value)} />
       <span className="flex flex-col gap-1">
         {action.kind !== 'only' && (
-          <label className="flex min-h-8 items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={action.methods === undefined}
-              onChange={(event) => {
-                const { methods: _m, ...rest } = action
-                put(event.target.checked ? rest : { ...rest, methods: ids.slice(0, 1) })
-              }}
-            />
+          <Tick
+            className="min-h-8"
+            on={action.methods === undefined}
+            change={(on) => {
+              const { methods: _m, ...rest } = action
+              put(on ? rest : { ...rest, methods: ids.slice(0, 1) })
+            }}
+          >
             every method
-          </label>
+          </Tick>
         )}
         {action.methods && (
-          <Boxes
+          <Many
             list={setup.methods}
             chosen={action.methods}
             label="Method"
@@ -188,26 +179,24 @@ function ActionEditor({
             commit={commit}
           />
           {relative ? (
-            <select
-              className="field"
-              aria-label="In money or percent"
+            <Select
+              label="In money or percent"
               value={inPercent ? 'percent' : 'amount'}
-              onChange={(event) =>
-                change({ ...bare, [event.target.value]: action.amount ?? action.percent ?? '' })
-              }
-            >
-              <option value="amount">{symbol}</option>
-              <option value="percent">%</option>
-            </select>
+              choices={[
+                ['amount', symbol],
+                ['percent', '%'],
+              ]}
+              choose={(value) => change({ ...bare, [value]: action.amount ?? action.percent ?? '' })}
+            />
           ) : (
             <span className="pt-1.5 text-soft">{symbol}</span>
           )}
         </span>
       )}
       {remove && (
-        <button type="button" className="quiet px-1" aria-label="Do not do this" onClick={remove}>
+        <Button look="quiet" className="px-1" aria-label="Do not do this" onClick={remove}>
           <X size={13} aria-hidden />
-        </button>
+        </Button>
       )}
     </div>
   )

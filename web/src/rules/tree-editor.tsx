@@ -3,6 +3,8 @@ import type { Tree } from '../api/client'
 import { FieldError } from '../ui/field'
 import { ConditionEditor } from './condition-editor'
 import { isTree, kindOf, KINDS, partsOf, type Kind, type Part } from './words'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
 
 const DEEPEST = 4
 
@@ -38,27 +40,21 @@ export function TreeEditor({ tree, depth, pointer, change, put, commit, errorAt,
       className={depth > 1 ? 'border-l-2 border-ink pl-3' : ''}
     >
       <span className="flex items-center gap-2">
-        <select
-          className="field"
-          aria-label="How many must hold"
+        <Select
+          label="How many must hold"
           value={kind}
-          onChange={(event) => put({ [event.target.value]: parts } as Tree)}
-        >
-          {KINDS.map((one) => (
-            <option key={one} value={one}>
-              {NAMES[one]}
-            </option>
-          ))}
-        </select>
+          choices={KINDS.map((one) => [one, NAMES[one]] as const)}
+          choose={(value) => put({ [value]: parts } as Tree)}
+        />
         {parts.length === 0 && (
           <span className="text-soft">
             {kind === 'any' ? 'nothing: it never holds' : 'nothing: it always holds'}
           </span>
         )}
         {remove && (
-          <button type="button" className="quiet px-1" aria-label="Remove this group" onClick={remove}>
+          <Button look="quiet" className="px-1" aria-label="Remove this group" onClick={remove}>
             <X size={13} aria-hidden />
-          </button>
+          </Button>
         )}
       </span>
       <ul className="mt-1.5 ml-3 flex flex-col gap-1.5">
@@ -92,17 +88,13 @@ export function TreeEditor({ tree, depth, pointer, change, put, commit, errorAt,
         })}
       </ul>
       <span className="mt-1 ml-3 flex gap-1">
-        <button
-          type="button"
-          className="quiet"
-          onClick={() => change(withParts([...parts, { fact: 'value', from: '' }]))}
-        >
+        <Button look="quiet" onClick={() => change(withParts([...parts, { fact: 'value', from: '' }]))}>
           <Plus size={13} aria-hidden /> Condition
-        </button>
+        </Button>
         {depth < DEEPEST && (
-          <button type="button" className="quiet" onClick={() => put(withParts([...parts, { any: [] }]))}>
+          <Button look="quiet" onClick={() => put(withParts([...parts, { any: [] }]))}>
             <Plus size={13} aria-hidden /> Group of conditions
-          </button>
+          </Button>
         )}
       </span>
       {depth > DEEPEST && <FieldError>Groups stand in one another four deep at most.</FieldError>}

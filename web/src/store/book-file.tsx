@@ -4,6 +4,9 @@ import { toast } from '../ui/toast'
 import { ApiProblem, call, type Schemas, type Setup } from '../api/client'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
+import { Table } from '../ui/table'
 
 type Imported = Schemas['SetupImported']
 
@@ -98,7 +101,8 @@ export function BookFile() {
         )}
         <label className="button cursor-pointer focus-within:outline-2 focus-within:outline-offset-2">
           Import a setup …
-          <input
+          <Input
+            bare
             type="file"
             accept="application/json,.json"
             className="sr-only"
@@ -153,7 +157,7 @@ function Preview({
       {nothing ? (
         <p>It says the same as what is there. Nothing would change.</p>
       ) : (
-        <table className="mt-1 w-full border-collapse text-left align-top">
+        <Table className="mt-1 w-full text-left align-top">
           <thead>
             <tr className="font-cond text-soft">
               <th className="font-medium">
@@ -198,22 +202,17 @@ function Preview({
               </tr>
             )}
           </tbody>
-        </table>
+        </Table>
       )}
       <p className="mt-2 flex flex-wrap gap-2">
         {!nothing && (
-          <button
-            type="button"
-            className="button border-ink font-semibold"
-            disabled={busy}
-            onClick={() => void store()}
-          >
+          <Button className="border-ink font-semibold" disabled={busy} onClick={() => void store()}>
             {open ? 'Put it in the place of what is there' : 'Open the shop with it'}
-          </button>
+          </Button>
         )}
-        <button type="button" className="quiet" onClick={drop}>
+        <Button look="quiet" onClick={drop}>
           {nothing ? 'Close' : 'Cancel'}
-        </button>
+        </Button>
       </p>
       {open && !nothing && <p className="text-soft">One change: Undo brings back all that was there.</p>}
     </div>

@@ -6,6 +6,7 @@ import { Wordmark } from '../frame/top-bar'
 import { FieldError } from '../ui/field'
 import { BookFile } from './book-file'
 import { storeBody, StoreFields, type StoreDraft } from './store-fields'
+import { Button } from '../ui/button'
 
 const BLANK: StoreDraft = {
   name: '',
@@ -54,9 +55,9 @@ export function FirstRun() {
             errorAt={(pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined)}
           />
           <div className="mt-6 flex items-center gap-4">
-            <button type="submit" className="button border-ink px-4 font-semibold">
+            <Button type="submit" className="border-ink px-4 font-semibold">
               Open the shop
-            </button>
+            </Button>
             {problem && (
               <FieldError>
                 {problem instanceof ApiProblem && problem.problem.errors.length

@@ -7,6 +7,7 @@ import { FieldError } from '../ui/field'
 import { BookFile } from './book-file'
 import { Taxes } from './taxes'
 import { storeBody, StoreFields, type StoreDraft } from './store-fields'
+import { Button } from '../ui/button'
 
 function draftOf(store: Store): StoreDraft {
   return {
@@ -84,13 +85,13 @@ function Form() {
         </div>
       )}
       <div className="mt-6 flex items-center gap-4">
-        <button type="submit" className="button border-ink px-4 font-semibold" disabled={!edit}>
+        <Button type="submit" className="border-ink px-4 font-semibold" disabled={!edit}>
           Save
-        </button>
+        </Button>
         {edit && (
-          <button type="button" className="quiet" onClick={() => edited.drop(KEY)}>
+          <Button look="quiet" onClick={() => edited.drop(KEY)}>
             Discard
-          </button>
+          </Button>
         )}
         {edit?.problem && !theirs && <FieldError>{edit.problem.message}</FieldError>}
       </div>

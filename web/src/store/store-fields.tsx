@@ -1,6 +1,8 @@
 import { useId, type ReactNode } from 'react'
 import type { Choices } from '../api/client'
 import { FieldError } from '../ui/field'
+import { Input, TextArea } from '../ui/input'
+import { Select } from '../ui/select'
 
 /** What the form of a shop holds; the same for the first run and for later. */
 export interface StoreDraft {
@@ -51,38 +53,34 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
     <div className="grid max-w-2xl gap-x-6 gap-y-4 sm:grid-cols-2">
       <Labelled label="Name of the shop" error={errorAt('/name')} wide>
         {(props) => (
-          <input {...props} value={draft.name} onChange={(event) => set({ name: event.target.value })} />
+          <Input {...props} value={draft.name} onChange={(event) => set({ name: event.target.value })} />
         )}
       </Labelled>
       <Labelled label="Country" error={errorAt('/country')}>
         {(props) => (
-          <select {...props} value={draft.country} onChange={(event) => chooseCountry(event.target.value)}>
-            <option value="">choose</option>
-            {choices.countries.map(({ code, name }) => (
-              <option key={code} value={code}>
-                {name}
-              </option>
-            ))}
-          </select>
+          <Select
+            label="Country"
+            {...props}
+            value={draft.country}
+            choices={[['', 'choose'], ...choices.countries.map(({ code, name }) => [code, name] as const)]}
+            choose={(value) => chooseCountry(value)}
+          />
         )}
       </Labelled>
       <Labelled label="Currency" error={errorAt('/currency')}>
         {(props) => (
-          <select
+          <Select
+            label="Currency"
             {...props}
             value={draft.currency}
-            onChange={(event) => set({ currency: event.target.value })}
-          >
-            <option value="">choose</option>
-            {choices.currencies.map(({ code }) => (
-              <option key={code}>{code}</option>
-            ))}
-          </select>
+            choices={[['', 'choose'], ...choices.currencies.map(({ code }) => [code, code] as const)]}
+            choose={(value) => set({ currency: value })}
+          />
         )}
       </Labelled>
       <Labelled label="Ships from: street" error={errorAt('/ship_from/lines')}>
         {(props) => (
-          <textarea
+          <TextArea
             {...props}
             rows={2}
             value={draft.street}
@@ -92,7 +90,7 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
       </Labelled>
       <Labelled label="Ships from: postcode" error={errorAt('/ship_from/postcode')}>
         {(props) => (
-          <input
+          <Input
             {...props}
             maxLength={20}
             value={draft.postcode}
@@ -102,68 +100,70 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
       </Labelled>
       <Labelled label="Time zone" error={errorAt('/time_zone')}>
         {(props) => (
-          <select
+          <Select
+            label="Time zone"
             {...props}
             value={draft.time_zone}
-            onChange={(event) => set({ time_zone: event.target.value })}
-          >
-            <option value="">choose</option>
-            {[...new Set([draft.time_zone, ...choices.time_zones])].filter(Boolean).map((zone) => (
-              <option key={zone}>{zone}</option>
-            ))}
-          </select>
+            choices={[
+              ['', 'choose'],
+              ...[...new Set([draft.time_zone, ...choices.time_zones])]
+                .filter(Boolean)
+                .map((zone) => [zone, zone] as const),
+            ]}
+            choose={(value) => set({ time_zone: value })}
+          />
         )}
       </Labelled>
       <div className="grid grid-cols-2 gap-3">
         <Labelled label="Weights in" error={errorAt('/weight_unit')}>
           {(props) => (
-            <select
+            <Select
+              label="Weights in"
               {...props}
               value={draft.weight_unit}
-              onChange={(event) => set({ weight_unit: event.target.value })}
-            >
-              {choices.weight_units.map((unit) => (
-                <option key={unit}>{unit}</option>
-              ))}
-            </select>
+              choices={[...choices.weight_units.map((unit) => [unit, unit] as const)]}
+              choose={(value) => set({ weight_unit: value })}
+            />
           )}
         </Labelled>
         <Labelled label="Lengths in" error={errorAt('/length_unit')}>
           {(props) => (
-            <select
+            <Select
+              label="Lengths in"
               {...props}
               value={draft.length_unit}
-              onChange={(event) => set({ length_unit: event.target.value })}
-            >
-              {choices.length_units.map((unit) => (
-                <option key={unit}>{unit}</option>
-              ))}
-            </select>
+              choices={[...choices.length_units.map((unit) => [unit, unit] as const)]}
+              choose={(value) => set({ length_unit: value })}
+            />
           )}
         </Labelled>
       </div>
       <Labelled label="The prices of the goods" error={errorAt('/prices_include_tax')}>
         {(props) => (
-          <select
+          <Select
+            label="The prices of the goods"
             {...props}
             value={String(draft.prices_include_tax)}
-            onChange={(event) => set({ prices_include_tax: event.target.value === 'true' })}
-          >
-            <option value="true">include tax</option>
-            <option value="false">come without tax</option>
-          </select>
+            choices={[
+              ['true', 'include tax'],
+              ['false', 'come without tax'],
+            ]}
+            choose={(value) => set({ prices_include_tax: value === 'true' })}
+          />
         )}
       </Labelled>
       <Labelled label="The checkout lists methods" error={errorAt('/method_order')}>
         {(props) => (
-          <select
+          <Select
+            label="The checkout lists methods"
             {...props}
             value={draft.method_order}
-            onChange={(event) => set({ method_order: event.target.value })}
-          >
-            <option value="price">by price, the cheapest first</option>
-            <option value="merchant">in the order on the Board</option>
-          </select>
+            choices={[
+              ['price', 'by price, the cheapest first'],
+              ['merchant', 'in the order on the Board'],
+            ]}
+            choose={(value) => set({ method_order: value })}
+          />
         )}
       </Labelled>
     </div>
@@ -193,7 +193,7 @@ function Labelled({ label, error, wide, children }: LabelledProps) {
       </label>
       {children({
         id,
-        className: 'field w-full',
+        className: 'w-full',
         'aria-invalid': error ? true : undefined,
         'aria-describedby': error ? `${id}-error` : undefined,
       })}

@@ -9,6 +9,9 @@ import { Parcels, tidyParcels } from '../plans/parcels'
 import { Field, FieldError } from '../ui/field'
 import { countryName } from '../ui/format'
 import { Movers, Remover } from '../ui/row-buttons'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 type TaxClass = Schemas['TaxClass']
 type Basis = Schemas['Basis']
@@ -81,25 +84,25 @@ function AddTaxClass() {
         made.add()
       }}
     >
-      <input
-        className="field w-40"
+      <Input
+        className="w-40"
         aria-label="Name of a new tax class"
         placeholder="Name of a new one"
         aria-invalid={made.problemAt('/name') ? true : undefined}
         value={made.doc.name}
         onChange={(event) => made.type({ name: event.target.value })}
       />
-      <input
-        className="field w-16"
+      <Input
+        className="w-16"
         aria-label="Rate of a new tax class, percent"
         placeholder="%"
         aria-invalid={made.problemAt('/rate') ? true : undefined}
         value={made.doc.rate}
         onChange={(event) => made.type({ rate: event.target.value })}
       />
-      <button type="submit" className="button">
+      <Button type="submit">
         <Plus size={13} aria-hidden /> Add
-      </button>
+      </Button>
       {made.problem && <FieldError>{made.problem}</FieldError>}
     </form>
   )
@@ -143,11 +146,12 @@ function OrderValue() {
         {CHOICES.map(({ field, label, options }) => (
           <label key={field} className="grid grid-cols-[5rem_1fr] items-center font-cond text-soft">
             {label}
-            <select
-              className="field font-sans"
+            <Select
+              label={label}
               value={edited.doc.basis?.[field] ?? options[0]![0]}
-              onChange={(event) => {
-                const chosen = event.target.value
+              choices={options}
+              choose={(value) => {
+                const chosen = value
                 edited.put(
                   `basis ${field}`,
                   `What counts as the order value: ${label.toLowerCase()}`,
@@ -156,13 +160,7 @@ function OrderValue() {
                   }),
                 )
               }}
-            >
-              {options.map(([value, words]) => (
-                <option key={value} value={value}>
-                  {words}
-                </option>
-              ))}
-            </select>
+            />
           </label>
         ))}
       </div>
@@ -199,22 +197,27 @@ function HolidayRegion() {
   return (
     <label className="flex items-center gap-2">
       <span className="font-cond text-soft">Public holidays of</span>
-      <select
-        className="field"
+      <Select
+        label="Public holidays of"
         value={region}
-        onChange={(event) =>
+        choices={[
+          ['', 'none: every weekday is a business day'],
+          ...[...new Set([region, ...(choices?.holiday_regions ?? [])])]
+            .filter(Boolean)
+            .map(
+              (code) =>
+                [
+                  code,
+                  `${countryName(code.slice(0, 2).toUpperCase())}${code.length > 2 ? `, ${code.slice(3).toUpperCase()}` : ''}`,
+                ] as const,
+            ),
+        ]}
+        choose={(value) =>
           edited.put('holiday_region', 'Public holidays', () => ({
-            holiday_region: event.target.value || null,
+            holiday_region: value || null,
           }))
         }
-      >
-        <option value="">none: every weekday is a business day</option>
-        {[...new Set([region, ...(choices?.holiday_regions ?? [])])].filter(Boolean).map((code) => (
-          <option key={code} value={code}>
-            {`${countryName(code.slice(0, 2).toUpperCase())}${code.length > 2 ? `, ${code.slice(3).toUpperCase()}` : ''}`}
-          </option>
-        ))}
-      </select>
+      />
     </label>
   )
 }

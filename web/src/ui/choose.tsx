@@ -1,5 +1,10 @@
+import { X } from 'lucide-react'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { Button } from './button'
 import { FieldError } from './field'
+import { Radios } from './radios'
+import { Select } from './select'
+import { Tick } from './tick'
 
 export function Question({
   title,
@@ -14,7 +19,9 @@ export function Question({
   useEffect(() => {
     if (!focused) return
     place.current?.scrollIntoView({ block: 'center' })
-    place.current?.querySelector<HTMLElement>('input:checked, input, select')?.focus({ preventScroll: true })
+    place.current
+      ?.querySelector<HTMLElement>('[aria-checked=true], input, button')
+      ?.focus({ preventScroll: true })
   }, [focused])
   return (
     <fieldset ref={place} className="border-t border-hair pt-2">
@@ -27,29 +34,14 @@ export function Question({
   )
 }
 
-export function Choice({
-  name,
-  on,
-  choose,
-  label,
-}: {
-  name: string
-  on: boolean
-  choose: () => void
-  label: string
-}) {
-  return (
-    <label className="flex items-baseline gap-2">
-      <input type="radio" name={name} checked={on} onChange={choose} /> {label}
-    </label>
-  )
-}
+/** What can be chosen from: a zone, a method, a class. */
+type Item = { id?: string; name?: string }
 
 interface SomeProps {
   label: string
   all: string
   these: string
-  list: { id?: string; name?: string }[]
+  list: Item[]
   chosen: string[] | null
   put: (chosen: string[] | null) => void
   error: string | undefined
@@ -64,32 +56,21 @@ export function Some({ label, all, these, list, chosen, put, error, empty }: Som
   return (
     <fieldset>
       <legend className="font-cond text-soft">{label}</legend>
-      <span className="flex gap-4">
-        <label className="flex items-baseline gap-1.5">
-          <input
-            type="radio"
-            checked={!some}
-            onChange={() => {
-              setOpen(false)
-              if (chosen !== null) put(null)
-            }}
-          />{' '}
-          {all}
-        </label>
-        <label className="flex items-baseline gap-1.5">
-          <input
-            type="radio"
-            checked={some}
-            onChange={() => {
-              setOpen(true)
-              if (empty && chosen === null) put([])
-            }}
-          />{' '}
-          {these}
-        </label>
-      </span>
+      <Radios
+        label={label}
+        value={some ? 'some' : 'all'}
+        choices={[
+          ['all', all],
+          ['some', these],
+        ]}
+        choose={(way) => {
+          setOpen(way === 'some')
+          if (way === 'all' && chosen !== null) put(null)
+          if (way === 'some' && empty && chosen === null) put([])
+        }}
+      />
       {some && (
-        <Boxes
+        <Many
           list={list}
           chosen={chosen ?? []}
           label={label}
@@ -101,32 +82,57 @@ export function Some({ label, all, these, list, chosen, put, error, empty }: Som
   )
 }
 
-export function Boxes({
+/** From how many on only what is chosen is in sight, with a list to add from. */
+const MANY = 8
+
+/** Any number of things out of a list: boxes to tick, or chips with a list to search where there are many. */
+export function Many({
   list,
   chosen,
   label,
   put,
 }: {
-  list: { id?: string; name?: string }[]
+  list: Item[]
   chosen: string[]
   label: string
   put: (chosen: string[]) => void
 }) {
+  const without = (id: string | undefined) => chosen.filter((other) => other !== id)
+  if (list.length <= MANY)
+    return (
+      <span className="mt-1 flex max-w-xl flex-wrap gap-x-4 gap-y-1">
+        {list.map(({ id, name }) => (
+          <Tick
+            key={id}
+            label={`${label}: ${name}`}
+            on={chosen.includes(id!)}
+            change={(on) => put(on ? [...chosen, id!] : without(id))}
+          >
+            {name}
+          </Tick>
+        ))}
+      </span>
+    )
   return (
-    <span className="mt-1 flex max-w-xl flex-wrap gap-x-4 gap-y-1">
-      {list.map(({ id, name }) => (
-        <label key={id} className="flex items-baseline gap-1.5">
-          <input
-            type="checkbox"
-            aria-label={`${label}: ${name}`}
-            checked={chosen.includes(id!)}
-            onChange={(event) =>
-              put(event.target.checked ? [...chosen, id!] : chosen.filter((other) => other !== id))
-            }
-          />{' '}
-          {name}
-        </label>
-      ))}
+    <span className="mt-1 flex max-w-2xl flex-wrap items-center gap-1.5">
+      {chosen.map((id) => {
+        const name = list.find((item) => item.id === id)?.name ?? 'one that is gone'
+        return (
+          <span key={id} className="inline-flex items-center rounded-xs border border-edge bg-white pl-2">
+            {name}
+            <Button look="quiet" aria-label={`Remove ${name}: ${label}`} onClick={() => put(without(id))}>
+              <X size={12} aria-hidden />
+            </Button>
+          </span>
+        )
+      })}
+      <Select
+        label={`Add: ${label}`}
+        placeholder="Add …"
+        value=""
+        choices={list.filter(({ id }) => !chosen.includes(id!)).map(({ id, name }) => [id, name] as const)}
+        choose={(id) => put([...chosen, id])}
+      />
     </span>
   )
 }

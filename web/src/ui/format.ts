@@ -21,7 +21,8 @@ export function formatsOf(
     minimumFractionDigits: store.currency_exponent,
     maximumFractionDigits: store.currency_exponent,
   })
-  const money = (amount: string) => format.format(Number(amount))
+  // What is being typed may not be an amount yet: it is told as it stands.
+  const money = (amount: string) => (Number.isNaN(Number(amount)) ? amount : format.format(Number(amount)))
   const symbol = format.formatToParts(0).find((part) => part.type === 'currency')?.value ?? ''
   const formats: Formats = {
     money,

@@ -7,6 +7,7 @@ import { AddPlaces } from './add-places'
 import { ClausesEditor } from './clauses-editor'
 import { RegionsEditor } from './regions-editor'
 import { areaSentence } from './words'
+import { Button } from '../ui/button'
 
 /** What a zone covers: each area as a sentence that opens into its regions and postcodes. */
 export function Areas({ zone }: { zone: Zone }) {
@@ -50,24 +51,19 @@ function Row({ zone, area, open, toggle }: { zone: Zone; area: Area; open: boole
         {area.kind === 'world' ? (
           <span className="flex-1 py-1 pl-5">{sentence}: every country that no zone names</span>
         ) : (
-          <button
-            type="button"
+          <Button
+            look="bare"
             className="flex min-h-7 flex-1 items-center gap-1 text-left hover:underline"
             aria-expanded={open}
             onClick={toggle}
           >
             {open ? <ChevronDown size={14} aria-hidden /> : <ChevronRight size={14} aria-hidden />}
             {sentence}
-          </button>
+          </Button>
         )}
-        <button
-          type="button"
-          className="quiet"
-          aria-label={`Take ${sentence} out of ${zone.name}`}
-          onClick={remove}
-        >
+        <Button look="quiet" aria-label={`Take ${sentence} out of ${zone.name}`} onClick={remove}>
           <X size={13} aria-hidden />
-        </button>
+        </Button>
       </div>
       {open && area.country && (
         <div className="mb-2 ml-5 flex flex-col gap-3 border-l border-edge pl-3">

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { call, type Schemas } from '../api/client'
 import { countryName } from '../ui/format'
+import { Button } from '../ui/button'
 
 type Doubt = Schemas['ClausesRead']['doubts'][number]
 
@@ -41,15 +42,11 @@ export function ClauseDoubts({
           <span>
             <span aria-hidden>△ </span>“{doubt.text}” matches nothing: {doubt.detail}
           </span>
-          {doubt.meant && (
-            <button type="button" className="button" onClick={() => take(doubt)}>
-              Use {doubt.meant}
-            </button>
-          )}
+          {doubt.meant && <Button onClick={() => take(doubt)}>Use {doubt.meant}</Button>}
           {doubt.country && elsewhere && (
-            <button type="button" className="button" onClick={() => elsewhere(doubt)}>
+            <Button onClick={() => elsewhere(doubt)}>
               Add {countryName(doubt.country)} to this zone instead
-            </button>
+            </Button>
           )}
         </li>
       ))}

@@ -7,6 +7,8 @@ import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
 import { useAddAreas } from './add-places'
 import { ClauseDoubts, withClause } from './clause-doubts'
+import { Button } from '../ui/button'
+import { TextArea } from '../ui/input'
 
 const SHOWN = 8
 
@@ -77,10 +79,10 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
               : 'none'}
         </span>
       </label>
-      <textarea
+      <TextArea
         id={id}
         rows={text.length > 120 ? 5 : 2}
-        className="field w-full max-w-2xl font-medium"
+        className="w-full max-w-2xl font-medium"
         spellCheck={false}
         value={text}
         placeholder={
@@ -125,24 +127,22 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
       {draft !== null && draft !== stored && (
         <div className="flex gap-2">
           {faults.length === 0 ? (
-            <button type="button" className="button border-ink font-semibold" onClick={keep}>
+            <Button className="border-ink font-semibold" onClick={keep}>
               Save these postcodes
-            </button>
+            </Button>
           ) : (
-            <button
-              type="button"
-              className="button"
+            <Button
               disabled={!read?.clauses.length}
               onClick={() =>
                 keepGood(together(...(read?.clauses ?? [])), together(...faults.map((fault) => fault.text)))
               }
             >
               Save the {counted(read?.clauses.length ?? 0, 'good one')}, leave the rest here
-            </button>
+            </Button>
           )}
-          <button type="button" className="quiet" onClick={() => edited.drop(list)}>
+          <Button look="quiet" onClick={() => edited.drop(list)}>
             Discard
-          </button>
+          </Button>
         </div>
       )}
     </div>

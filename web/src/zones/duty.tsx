@@ -3,6 +3,7 @@ import { useWorkshop } from '../api/setup'
 import { useEdited } from '../edits/edited'
 import { Field } from '../ui/field'
 import { formatsOf } from '../ui/format'
+import { Tick } from '../ui/tick'
 
 /** What is due at the border of a zone, as an estimate beside each of its methods. */
 export function DutyEditor({ zone }: { zone: Zone }) {
@@ -11,20 +12,17 @@ export function DutyEditor({ zone }: { zone: Zone }) {
   const { symbol } = formatsOf(setup.store!)
   const duty = edited.doc.duty ?? null
   const check = (field: 'carriage' | 'included', label: string) => (
-    <label className="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        checked={duty?.[field] ?? false}
-        disabled={!duty}
-        onChange={(event) => {
-          const on = event.target.checked
-          edited.put(`duty ${field}`, `Duty of ${zone.name}: ${label}`, (doc) => ({
-            duty: doc.duty ? { ...doc.duty, [field]: on } : null,
-          }))
-        }}
-      />
+    <Tick
+      on={duty?.[field] ?? false}
+      disabled={!duty}
+      change={(on) => {
+        edited.put(`duty ${field}`, `Duty of ${zone.name}: ${label}`, (doc) => ({
+          duty: doc.duty ? { ...doc.duty, [field]: on } : null,
+        }))
+      }}
+    >
       {label}
-    </label>
+    </Tick>
   )
   return (
     <fieldset className="flex flex-wrap items-start gap-x-4 gap-y-1">

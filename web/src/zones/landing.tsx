@@ -8,6 +8,10 @@ import { countryName, counted } from '../ui/format'
 import { levelWords, remarkSentence } from './words'
 import { readFile } from '../ui/read-file'
 import { useLatest } from '../ui/use-latest'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input, TextArea } from '../ui/input'
+import { Fold } from '../ui/fold'
 
 interface Typed {
   country: string
@@ -43,38 +47,31 @@ export function Landing() {
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-end gap-3">
         <Labelled label="Country">
-          <select
-            className="field w-48"
+          <Select
+            label="Country"
+            className="w-48"
             value={shown.country}
-            onChange={(event) => set({ country: event.target.value, region: '' })}
-          >
-            <option value="">not known</option>
-            {choices?.countries.map(({ code, name }) => (
-              <option key={code} value={code}>
-                {name}
-              </option>
-            ))}
-          </select>
+            choices={[
+              ['', 'not known'],
+              ...(choices?.countries ?? []).map(({ code, name }) => [code, name] as const),
+            ]}
+            choose={(value) => set({ country: value, region: '' })}
+          />
         </Labelled>
         {regions.length > 0 && (
           <Labelled label="Region">
-            <select
-              className="field w-44"
+            <Select
+              label="Region"
+              className="w-44"
               value={shown.region}
-              onChange={(event) => set({ region: event.target.value })}
-            >
-              <option value="">not known</option>
-              {regions.map(({ code, name }) => (
-                <option key={code} value={code}>
-                  {name}
-                </option>
-              ))}
-            </select>
+              choices={[['', 'not known'], ...regions.map(({ code, name }) => [code, name] as const)]}
+              choose={(value) => set({ region: value })}
+            />
           </Labelled>
         )}
         <Labelled label="Postcode">
-          <input
-            className="field w-32"
+          <Input
+            className="w-32"
             maxLength={20}
             placeholder={geography?.forms[shown.country]}
             value={shown.postcode}
@@ -82,17 +79,17 @@ export function Landing() {
           />
         </Labelled>
         <Labelled label="Street">
-          <input
-            className="field w-44"
+          <Input
+            className="w-44"
             maxLength={120}
             value={shown.street}
             onChange={(event) => set({ street: event.target.value })}
           />
         </Labelled>
         {own && (
-          <button type="button" className="quiet" onClick={() => setOwn(null)}>
+          <Button look="quiet" onClick={() => setOwn(null)}>
             Back to the bench’s address
-          </button>
+          </Button>
         )}
       </div>
       {problem && <FieldError>{problem.summary}</FieldError>}
@@ -190,13 +187,12 @@ function AddressList() {
       .map(({ line, address }) => `${address} (line ${line})`)
       .join(', ')}${list.length > 12 ? ` and ${list.length - 12} more` : ''}`
   return (
-    <details className="border-t border-hair pt-2">
-      <summary className="py-1 font-medium">Many addresses at once, as CSV</summary>
+    <Fold title="Many addresses at once, as CSV">
       <p className="text-soft">
         Columns: country, postcode and, if you like, region. Paste rows or take a file.
       </p>
-      <textarea
-        className="field my-1 w-full max-w-2xl"
+      <TextArea
+        className="my-1 w-full max-w-2xl"
         rows={4}
         aria-label="Addresses as CSV"
         placeholder={'country,postcode\nGB,TR29 4ZZ'}
@@ -204,10 +200,11 @@ function AddressList() {
         onChange={(event) => setText(event.target.value)}
       />
       <div className="flex items-center gap-3">
-        <button type="button" className="button" disabled={!text.trim()} onClick={() => void run(text)}>
+        <Button disabled={!text.trim()} onClick={() => void run(text)}>
           Sort them into zones
-        </button>
-        <input
+        </Button>
+        <Input
+          bare
           type="file"
           accept=".csv,text/csv"
           aria-label="A CSV file of addresses"
@@ -252,7 +249,7 @@ function AddressList() {
           ))}
         </div>
       )}
-    </details>
+    </Fold>
   )
 }
 

@@ -4,6 +4,9 @@ import type { Schemas, Zone } from '../api/client'
 import { useChoices, useGeography } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { countryName } from '../ui/format'
+import { Select } from '../ui/select'
+import { Button } from '../ui/button'
+import { Input } from '../ui/input'
 
 export type AreaDocument = Schemas['AreaDocument']
 
@@ -75,31 +78,26 @@ export function PartPlaces({ label, areas, zone, change, errorAt }: Props) {
               items={area.only ?? []}
               change={(items) => set(withList(area, 'only', items))}
             />
-            <button
-              type="button"
-              className="quiet px-1"
+            <Button
+              look="quiet"
+              className="px-1"
               aria-label={`${label}: without ${name}`}
               onClick={() => change(areas.filter((_, index) => index !== at))}
             >
               <X size={13} aria-hidden />
-            </button>
+            </Button>
           </span>
         )
       })}
       {free.length > 0 && (
-        <select
-          className="field self-start"
-          aria-label={`${label}: add a country`}
-          value=""
-          onChange={(event) => change([...areas, { kind: 'country', country: event.target.value }])}
-        >
-          <option value="">{areas.length ? 'and …' : 'Only in …'}</option>
-          {free.map((code) => (
-            <option key={code} value={code}>
-              {countryName(code)}
-            </option>
-          ))}
-        </select>
+        <Select
+          label={`${label}: add a country`}
+          className="self-start"
+          placeholder={areas.length ? 'and …' : 'Only in …'}
+          value={''}
+          choices={free.map((code) => [code, countryName(code)] as const)}
+          choose={(value) => change([...areas, { kind: 'country', country: value }])}
+        />
       )}
       {problems
         .filter((problem) => problem !== undefined)
@@ -131,8 +129,8 @@ function List({
     setText(null)
   }
   return (
-    <input
-      className={`field ${width}`}
+    <Input
+      className={`${width}`}
       aria-label={label}
       placeholder={placeholder}
       value={text ?? items.join(', ')}

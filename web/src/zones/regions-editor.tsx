@@ -5,6 +5,10 @@ import { useEditedArea } from '../edits/edited'
 import { useWhole } from '../edits/whole'
 import { FieldError } from '../ui/field'
 import { countryName } from '../ui/format'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
+import { Fold } from '../ui/fold'
+import { Input } from '../ui/input'
 
 /** Chooses regions of a country, with their types told apart; none chosen is the whole country. */
 export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
@@ -32,33 +36,29 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
   }
   const ofType = (type: string) => regions.filter((region) => region.type === type).map(({ code }) => code)
   return (
-    <details open={area.regions.length > 0}>
-      <summary className="py-1 font-medium">
-        Regions of {countryName(country)}: {chosen.size ? `${chosen.size} chosen` : 'all of them'}
-      </summary>
+    <Fold
+      open={area.regions.length > 0}
+      title={`Regions of ${countryName(country)}: ${chosen.size ? `${chosen.size} chosen` : 'all of them'}`}
+    >
       <div className="flex flex-wrap gap-1.5 py-1">
         {country === 'US' && (
-          <button
-            type="button"
-            className="button"
-            onClick={() => take([...ofType('state'), ...ofType('district')])}
-          >
+          <Button onClick={() => take([...ofType('state'), ...ofType('district')])}>
             The 50 states and D.C.
-          </button>
+          </Button>
         )}
         {types.length > 1 &&
           types.map((type) => (
-            <button key={type} type="button" className="button" onClick={() => take(ofType(type))}>
+            <Button key={type} onClick={() => take(ofType(type))}>
               All {ofType(type).length}: {type}
-            </button>
+            </Button>
           ))}
-        <button type="button" className="button" disabled={chosen.size === 0} onClick={() => setChosen([])}>
+        <Button disabled={chosen.size === 0} onClick={() => setChosen([])}>
           None
-        </button>
+        </Button>
       </div>
       {regions.length > 12 && (
-        <input
-          className="field my-1 w-64"
+        <Input
+          className="my-1 w-64"
           aria-label={`Find a region of ${countryName(country)}`}
           placeholder="Find a region …"
           value={text}
@@ -72,26 +72,20 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
       >
         {shown.map((region) => (
           <li key={region.code}>
-            <label className="flex min-h-[26px] items-center gap-1.5">
-              <input type="checkbox" checked={chosen.has(region.code)} onChange={() => toggle(region.code)} />
+            <Tick on={chosen.has(region.code)} change={() => toggle(region.code)}>
               <span>
                 {region.name} <span className="text-xs text-soft">{region.type}</span>
               </span>
-            </label>
+            </Tick>
           </li>
         ))}
       </ul>
       <div className="flex items-center gap-3 py-1">
-        <button
-          type="button"
-          className="button border-ink font-semibold"
-          disabled={!dirty}
-          onClick={() => regionsEdit.commit()}
-        >
+        <Button className="border-ink font-semibold" disabled={!dirty} onClick={() => regionsEdit.commit()}>
           {chosen.size ? `Save ${chosen.size} of ${regions.length} regions` : 'Save the whole country'}
-        </button>
+        </Button>
         {regionsEdit.problem && <FieldError>{regionsEdit.problem.message}</FieldError>}
       </div>
-    </details>
+    </Fold>
   )
 }

@@ -7,6 +7,7 @@ import type { GeometryCollection, Topology } from 'topojson-specification'
 import type { CoverageMap, Geography, Setup } from '../api/client'
 import { countryName } from '../ui/format'
 import { toneOf } from './tones'
+import { Button } from '../ui/button'
 
 const WIDTH = 960
 const HEIGHT = 440
@@ -234,29 +235,16 @@ export function WorldMap({ setup, geography, coverage, pick }: Props) {
             </span>
           )}
         </output>
-        <button type="button" className="button" aria-label="Zoom in" onClick={() => zoom(1.6)}>
+        <Button aria-label="Zoom in" onClick={() => zoom(1.6)}>
           +
-        </button>
-        <button
-          type="button"
-          className="button"
-          aria-label="Zoom out"
-          disabled={view.scale === 1}
-          onClick={() => zoom(1 / 1.6)}
-        >
+        </Button>
+        <Button aria-label="Zoom out" disabled={view.scale === 1} onClick={() => zoom(1 / 1.6)}>
           −
-        </button>
-        <button type="button" className="button" onClick={() => show(setup.store?.country ?? 'GB')}>
-          Home
-        </button>
-        <button
-          type="button"
-          className="button"
-          disabled={view.scale === 1}
-          onClick={() => setView({ x: 0, y: 0, scale: 1 })}
-        >
+        </Button>
+        <Button onClick={() => show(setup.store?.country ?? 'GB')}>Home</Button>
+        <Button disabled={view.scale === 1} onClick={() => setView({ x: 0, y: 0, scale: 1 })}>
           World
-        </button>
+        </Button>
       </div>
     </div>
   )

@@ -20,6 +20,8 @@ import { ZonesCsv } from './zones-csv'
 import { Answer } from '../ui/answer'
 import { Movers } from '../ui/row-buttons'
 import { Table } from '../ui/table'
+import { Tick } from '../ui/tick'
+import { Button } from '../ui/button'
 
 /** Where the shop ships: the zones in their order, on the map and in words. */
 export function Zones() {
@@ -169,8 +171,8 @@ function ZoneList({
                 className="size-3.5 shrink-0 border border-edge"
                 style={{ background: toneOf(index) }}
               />
-              <button
-                type="button"
+              <Button
+                look="bare"
                 className="min-w-0 flex-1 text-left"
                 aria-current={chosen?.id === zone.id || undefined}
                 onClick={() => choose(chosen?.id === zone.id ? null : zone)}
@@ -184,7 +186,7 @@ function ZoneList({
                 <span className="block truncate text-xs text-soft">
                   {zone.areas.map((area) => areaSentence(area, geography)).join('; ') || 'covers nothing yet'}
                 </span>
-              </button>
+              </Button>
               <Movers
                 name={zone.name}
                 at={index}
@@ -218,10 +220,9 @@ function CountryTable({ coverage }: { coverage: CoverageMap | undefined }) {
   const shown = all ? rows : rows.filter(({ zones }) => zones.length > 0)
   return (
     <>
-      <label className="flex items-center gap-2 pb-2">
-        <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> Show
-        countries in no zone too
-      </label>
+      <Tick className="pb-2" on={all} change={(on) => setAll(on)}>
+        Show countries in no zone too
+      </Tick>
       <Table className="w-full max-w-2xl">
         <thead>
           <tr className="text-left font-cond text-soft">

@@ -13,6 +13,7 @@ use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
 use Server::Doors::Origin
 use Server::QuoteDoor, Server::App.settings.shelf
 use Server::Doors::Legible
+use Server::Doors::Brotli, root: Server::Settings.web, headers: Server::Routes::Pages::KEPT
 use Rack::Static, root: Server::Settings.web, **Server::Routes::Pages::ASSETS
 use Rack::Deflater, sync: false, if: Server::Doors::LONG
 use Server::Doors::Pace

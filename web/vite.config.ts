@@ -1,5 +1,5 @@
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs'
-import { gzipSync } from 'node:zlib'
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig, type Plugin } from 'vite'
@@ -10,8 +10,12 @@ function compressed(): Plugin {
     name: 'compressed',
     writeBundle({ dir }) {
       const assets = `${dir}/assets`
-      for (const name of readdirSync(assets).filter((file) => /\.(js|css|svg|json)$/.test(file)))
-        writeFileSync(`${assets}/${name}.gz`, gzipSync(readFileSync(`${assets}/${name}`), { level: 9 }))
+      for (const name of readdirSync(assets).filter((file) => /\.(js|css|svg|json)$/.test(file))) {
+        const plain = readFileSync(`${assets}/${name}`)
+        writeFileSync(`${assets}/${name}.gz`, gzipSync(plain, { level: 9 }))
+        const params = { [constants.BROTLI_PARAM_SIZE_HINT]: plain.length }
+        writeFileSync(`${assets}/${name}.br`, brotliCompressSync(plain, { params }))
+      }
     },
   }
 }

@@ -14,6 +14,41 @@ module Server
       length.nil? || length > 1400
     end
 
+    # Sends the files of the front end as Brotli has compressed them when they were built, to those who read that; a ninth
+    # smaller than with gzip, which Rack::Static sends to the others.
+    class Brotli
+      # @param app [#call]
+      # @param root [String] the folder that the addresses are below
+      # @param headers [Hash] of every file
+      def initialize(app, root:, headers:)
+        @app = app
+        @files = Rack::Files.new(root, headers)
+      end
+
+      # @param env [Hash]
+      # @return [Array]
+      def call(env)
+        compressed(env) || @app.call(env)
+      end
+
+      private
+
+      # @return [Array, nil] nil where there is nothing compressed, or nobody who reads it
+      def compressed(env)
+        path = env["PATH_INFO"]
+        unless path.start_with?("/assets/") && env["HTTP_ACCEPT_ENCODING"].to_s.match?(/(?<!\w)br(?!\w|\s*;\s*q=0(\.0+)?\s*(,|\z))/)
+          return
+        end
+
+        status, headers, body = @files.call(env.merge("PATH_INFO" => "#{path}.br"))
+        return [status, headers, body] if status == 304
+        return unless status == 200
+
+        [status, headers.merge("content-encoding" => "br", "content-type" => Rack::Mime.mime_type(File.extname(path))),
+         body]
+      end
+    end
+
     # Refuses one visitor's requests to what is public where they come too often.
     class Pace
       # Requests in so many seconds.

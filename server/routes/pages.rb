@@ -8,9 +8,9 @@ module Server
                "connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
       # Scripts, styles and fonts of the front end, as Rack::Static takes it: their names change with what is in them,
       # and beside those that pay lies a compressed one (web/vite.config.ts).
-      ASSETS = { urls: ["/assets"], gzip: true, cascade: true,
-                 header_rules: [[:all, { "cache-control" => "public, max-age=31536000, immutable",
-                                         "vary" => "accept-encoding", "x-content-type-options" => "nosniff" }]] }.freeze
+      KEPT = { "cache-control" => "public, max-age=31536000, immutable", "vary" => "accept-encoding",
+               "x-content-type-options" => "nosniff" }.freeze
+      ASSETS = { urls: ["/assets"], gzip: true, cascade: true, header_rules: [[:all, KEPT]] }.freeze
 
       def self.registered(app)
         # For the pages of shops: the script that shows mileposts.

@@ -63,6 +63,16 @@ class RobustTest < Minitest::Test
     assert_match(/javascript/, last_response["content-type"])
     sent = last_response.body
     assert_equal File.binread(File.join(Server::Settings.web, "#{script}.gz")), sent.b, "compressed when it was built, not when it is asked for"
+    get script, {}, "HTTP_ACCEPT_ENCODING" => "gzip, deflate, br"
+    assert_equal [200, "br", "accept-encoding", "nosniff"],
+                 [status, *%w[content-encoding vary x-content-type-options].map { |name| last_response[name] }]
+    assert_match(/javascript/, last_response["content-type"])
+    assert_equal File.binread(File.join(Server::Settings.web, "#{script}.br")), last_response.body.b
+    assert_operator last_response.body.bytesize, :<, sent.bytesize
+    ["gzip, br;q=0", "brotli", ""].each do |accepted|
+      get script, {}, "HTTP_ACCEPT_ENCODING" => accepted
+      refute_equal "br", last_response["content-encoding"], accepted
+    end
     get script, {}, "HTTP_ACCEPT_ENCODING" => "identity"
     assert_nil last_response["content-encoding"]
     assert_equal Zlib.gunzip(sent).b, last_response.body.b

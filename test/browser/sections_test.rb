@@ -64,9 +64,7 @@ class SectionsTest < Minitest::Test
     map.send_keys(:enter)
     name = named.split(":").first
     within(zone("Ireland")) { assert_button "Take #{name} out of Ireland" }
-    first = find("ol[aria-label='Zones in their order'] li:nth-child(1)")
-    third = find("ol[aria-label='Zones in their order'] li:nth-child(3)")
-    first.drag_to(third, html5: true)
+    drag_row("Mainland Britain", to: setup_now["zones"][2]["name"])
     assert_selector "ol[aria-label='Zones in their order'] li:nth-child(3)", text: "Mainland Britain"
     assert_equal "mainland", setup_now["zones"][2]["id"]
   end

@@ -78,6 +78,19 @@ module BrowserSupport
   def assert_chosen(name) = assert_equal("true", control("radio", name)["aria-checked"], name)
   def assert_selected(words, from:) = control("combobox", from).assert_text(words)
 
+  # Drags a row of a list that is in order to where another one stands, as a hand does it: over what lies between.
+  def drag_row(name, to:)
+    mouse = page.driver.browser.mouse
+    start, finish = [name, to].map do |of|
+      page.evaluate_script("(({ x, y, width, height }) => [x + width / 2, y + height / 2])(" \
+                           "document.querySelector(\"button[aria-label='Drag #{of}']\").getBoundingClientRect())")
+    end
+    mouse.move(x: start[0], y: start[1]).down
+    8.times { |at| mouse.move(x: start[0], y: start[1] + ((finish[1] - start[1]) * (at + 1) / 8)) }
+    sleep 0.2
+    mouse.up
+  end
+
   def sheet_cell(sheet, cell) = page.document.find("[role=grid][aria-label='#{sheet}'] [data-cell='#{cell}']")
 
   # Writes over a cell of a sheet, as one does: by typing where it has the focus.

@@ -24,7 +24,7 @@ export function BenchOffers({ formats }: { formats: Formats }) {
       <ul>
         {near.map((outlook) => (
           <li key={outlook.offer} className="border-b border-hair py-1">
-            <Link className="hover:underline" to={`/offers#offer=${outlook.offer}`}>
+            <Link className="opens font-normal" to={`/offers#offer=${outlook.offer}`}>
               {offerName(outlook.offer, setup)}
             </Link>
             <span className="block text-xs text-soft">
@@ -51,7 +51,7 @@ export function BenchOffers({ formats }: { formats: Formats }) {
             .filter(({ state }) => state !== 'acted')
             .map((outlook) => (
               <li key={outlook.offer} className="py-0.5 text-xs">
-                <Link className="font-medium hover:underline" to={`/offers#offer=${outlook.offer}`}>
+                <Link className="opens" to={`/offers#offer=${outlook.offer}`}>
                   {offerName(outlook.offer, setup)}
                 </Link>
                 {': '}

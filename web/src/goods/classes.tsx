@@ -13,6 +13,7 @@ import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
+import { Sorted, useSortedRow } from '../ui/sorted'
 
 type Count = Schemas['ClassCounts']['classes'][number]
 
@@ -25,6 +26,7 @@ export function Classes() {
     queryFn: ({ signal }) => call<Schemas['ClassCounts']>('GET', '/api/classes', undefined, signal),
     placeholderData: (previous) => previous,
   })
+  const acts = useActs()
   const focused = new URLSearchParams(hash.slice(1)).get('class')
   useEffect(() => {
     if (focused) document.getElementById(`class-${focused}-name`)?.focus()
@@ -36,29 +38,31 @@ export function Classes() {
         unless it says another.
       </p>
       {setup.classes.length > 0 && (
-        <Table>
-          <thead>
-            <tr className="text-left font-cond text-soft">
-              <th className="py-1 font-medium">Class</th>
-              <th className="font-medium">What it is for</th>
-              <th className="font-medium">Goods in it</th>
-              <th className="font-medium">Used by</th>
-              <th>
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {setup.classes.map((item, index) => (
-              <Row
-                key={item.id}
-                item={item}
-                index={index}
-                count={data?.classes.find(({ id }) => id === item.id)}
-              />
-            ))}
-          </tbody>
-        </Table>
+        <Sorted items={setup.classes} move={(id, name, by) => acts.move('classes', id, name, by)}>
+          <Table>
+            <thead>
+              <tr className="text-left font-cond text-soft">
+                <th className="py-1 font-medium">Class</th>
+                <th className="font-medium">What it is for</th>
+                <th className="font-medium">Goods in it</th>
+                <th className="font-medium">Used by</th>
+                <th>
+                  <span className="sr-only">Actions</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {setup.classes.map((item, index) => (
+                <Row
+                  key={item.id}
+                  item={item}
+                  index={index}
+                  count={data?.classes.find(({ id }) => id === item.id)}
+                />
+              ))}
+            </tbody>
+          </Table>
+        </Sorted>
       )}
       {setup.classes.length === 0 && (
         <p className="border-t border-hair py-3">
@@ -74,6 +78,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
   const { setup, edit } = useWorkshop()
   const acts = useActs()
   const edited = useEdited('classes', item)
+  const { row, grip } = useSortedRow(item)
   const [leaving, setLeaving] = useState(false)
   const goods = [
     count?.products && counted(count.products, 'product'),
@@ -120,7 +125,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
   ]
   return (
     <>
-      <tr className="border-t border-hair align-top">
+      <tr {...row} className="border-t border-hair bg-paper align-top">
         <td className="py-1 pr-3">{field('name', 'Name', 'w-36')}</td>
         <td className="py-1 pr-3">{field('description', 'Description', 'w-full min-w-56')}</td>
         <td className="py-2 pr-3 whitespace-nowrap">
@@ -153,6 +158,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
               choose={(value) => shift(value)}
             />
           )}
+          {grip}
           <Movers
             name={item.name}
             at={index}

@@ -57,6 +57,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
       head: (
         <Tick
           label="Choose everything that is found"
+          className="-mb-1 -ml-2"
           on={selection.all}
           change={() => select({ all: !selection.all, ids: new Set() })}
         />
@@ -264,16 +265,16 @@ function Shown({
   const ordinary = (field === 'hazardous' && words === 'no') || (field === 'ships' && words === 'yes')
   return (
     <span
-      className={`truncate px-1 ${from ? 'text-soft italic' : ''} ${indented ? 'pl-3' : ''} ${ordinary ? 'text-soft' : ''} ${product.variants && field === 'name' ? 'font-medium' : ''}`}
+      className={`truncate ${column.numeric ? 'px-1' : 'pr-1 pl-2'} ${from ? 'text-soft italic' : ''} ${indented ? 'pl-3' : ''} ${ordinary ? 'text-soft' : ''} ${product.variants && field === 'name' ? 'font-medium' : ''}`}
       title={from ? `from ${from}` : words}
     >
       {from && <span className="sr-only">from its product: </span>}
       {indented && <span aria-hidden>└ </span>}
       {field === 'name' ? (
         <Button
-          look="bare"
+          look="opens"
           tabIndex={-1}
-          className="rounded-xs underline decoration-hair underline-offset-4 hover:decoration-ink"
+          className={product.variants ? '' : 'font-normal'}
           aria-label={`Open ${product.name}`}
           onClick={() => open(product)}
         >

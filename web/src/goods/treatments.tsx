@@ -11,6 +11,7 @@ import { TreatmentEditor } from './treatment-editor'
 import { goodsFindingSentence, limitsSentence, paysSentence, travelSentence } from './words'
 import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
+import { Sorted, useSortedRow } from '../ui/sorted'
 
 type Reach = Schemas['Reaches']['treatments'][number]
 
@@ -23,6 +24,7 @@ const SCOPES = [
 /** Every treatment of the shop, so that nobody has to remember which product is an exception. */
 export function Treatments() {
   const { setup } = useWorkshop()
+  const acts = useActs()
   const { hash } = useLocation()
   const navigate = useNavigate()
   const [scope, setScope] = useState<(typeof SCOPES)[number][0]>('all')
@@ -39,6 +41,12 @@ export function Treatments() {
     (treatment) =>
       scope === 'all' || (scope === 'class' ? treatment.classes.length > 0 : treatment.products > 0),
   )
+  /** Past those that are not shown. */
+  const move = (id: string, name: string, by: number) => {
+    const placeOf = (wanted: string | undefined) => setup.treatments.findIndex((one) => one.id === wanted)
+    const over = shown[shown.findIndex((one) => one.id === id) + by]
+    acts.move('treatments', id, name, placeOf(over?.id) - placeOf(id))
+  }
   return (
     <div className="pb-8">
       <p className="mb-2 max-w-3xl text-soft">
@@ -59,18 +67,20 @@ export function Treatments() {
           </Button>
         ))}
       </div>
-      <ul aria-label="Treatments">
-        {shown.map((treatment) => (
-          <Row
-            key={treatment.id}
-            treatment={treatment}
-            reach={data?.treatments.find(({ id }) => id === treatment.id)}
-            open={opened === treatment.id}
-            focus={opened === treatment.id ? query.get('field') : null}
-            toggle={() => open(opened === treatment.id ? null : treatment.id!)}
-          />
-        ))}
-      </ul>
+      <Sorted items={shown} move={move}>
+        <ul aria-label="Treatments">
+          {shown.map((treatment) => (
+            <Row
+              key={treatment.id}
+              treatment={treatment}
+              reach={data?.treatments.find(({ id }) => id === treatment.id)}
+              open={opened === treatment.id}
+              focus={opened === treatment.id ? query.get('field') : null}
+              toggle={() => open(opened === treatment.id ? null : treatment.id!)}
+            />
+          ))}
+        </ul>
+      </Sorted>
       {shown.length === 0 && (
         <p className="border-t border-hair py-3">
           {scope === 'all'
@@ -102,6 +112,7 @@ interface RowProps {
 function Row({ treatment, reach, open, focus, toggle }: RowProps) {
   const { setup } = useWorkshop()
   const acts = useActs()
+  const { row, grip } = useSortedRow(treatment)
   const formats = formatsOf(setup.store!)
   const findings = awake(useFindingsAbout('goods')).filter(({ setting }) => setting?.id === treatment.id)
   const index = setup.treatments.findIndex(({ id }) => id === treatment.id)
@@ -117,16 +128,13 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
   ]
   return (
     <li
-      className={`border-t border-l-4 border-t-hair ${open ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
+      {...row}
+      className={`border-t border-l-4 border-t-hair ${open ? 'border-l-ink bg-white' : 'border-l-transparent bg-paper'}`}
     >
-      <div className="flex items-start gap-3 py-1.5 pl-2">
+      <div className="flex items-start gap-2 py-1.5 pl-1">
+        {grip}
         <div className="min-w-0 flex-1">
-          <Button
-            look="bare"
-            className="rounded-xs text-left font-medium hover:underline"
-            aria-expanded={open}
-            onClick={toggle}
-          >
+          <Button look="opens" aria-expanded={open} onClick={toggle}>
             {treatment.name}
           </Button>
           {!treatment.active && (

@@ -14,6 +14,7 @@ import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
+import { Sorted, useSortedRow } from '../ui/sorted'
 
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
@@ -27,6 +28,7 @@ const COLUMNS: { field: TextField; label: string; width: string; hint: string }[
 /** The methods that shoppers choose from, for all zones. */
 export function Methods() {
   const { setup } = useWorkshop()
+  const acts = useActs()
   const { hash } = useLocation()
   useEffect(() => {
     const id = new URLSearchParams(hash.slice(1)).get('method')
@@ -40,29 +42,31 @@ export function Methods() {
         What shoppers choose from, in every zone. Prices stand on the Board, zone by zone.
       </p>
       {setup.methods.length > 0 && (
-        <Table>
-          <thead>
-            <tr className="text-left align-bottom font-cond text-soft">
-              {COLUMNS.map(({ field, label, hint }) => (
-                <th key={field} className="py-1 pr-3 font-medium">
-                  <span className="text-ink">{label}</span>: {hint}
+        <Sorted items={setup.methods} move={(id, name, by) => acts.move('methods', id, name, by)}>
+          <Table>
+            <thead>
+              <tr className="text-left align-bottom font-cond text-soft">
+                {COLUMNS.map(({ field, label, hint }) => (
+                  <th key={field} className="py-1 pr-3 font-medium">
+                    <span className="text-ink">{label}</span>: {hint}
+                  </th>
+                ))}
+                <th className="py-1 font-medium">
+                  <span className="text-ink">Reaches</span> the shopper
                 </th>
+                <th className="py-1 font-medium">Everywhere</th>
+                <th>
+                  <span className="sr-only">Actions</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {setup.methods.map((method, index) => (
+                <Row key={method.id} method={method} index={index} />
               ))}
-              <th className="py-1 font-medium">
-                <span className="text-ink">Reaches</span> the shopper
-              </th>
-              <th className="py-1 font-medium">Everywhere</th>
-              <th>
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {setup.methods.map((method, index) => (
-              <Row key={method.id} method={method} index={index} />
-            ))}
-          </tbody>
-        </Table>
+            </tbody>
+          </Table>
+        </Sorted>
       )}
       {setup.methods.length === 0 && <p className="border-t border-hair py-3">There are no methods yet.</p>}
       <AddByName kind="methods" what="method" inputId="new-method" />
@@ -76,10 +80,11 @@ function Row({ method, index }: { method: Method; index: number }) {
   const acts = useActs()
   const edited = useEdited('methods', method)
   const { doc } = edited
+  const { row, grip } = useSortedRow(method)
   const name = method.name ?? ''
   const rates = setup.rates.filter((rate) => rate.method === method.id).length
   return (
-    <tr className="border-t border-hair align-top">
+    <tr {...row} className="border-t border-hair bg-paper align-top">
       {COLUMNS.map(({ field, label, width }) => (
         <td key={field} className="py-1 pr-3">
           <Field
@@ -129,7 +134,7 @@ function Row({ method, index }: { method: Method; index: number }) {
         />
       </td>
       <td className="py-1 text-right whitespace-nowrap text-soft">
-        {rates ? `in ${counted(rates, 'zone')}` : 'in no zone yet'}{' '}
+        {rates ? `in ${counted(rates, 'zone')}` : 'in no zone yet'} {grip}
         <Movers
           name={name}
           at={index}

@@ -7,6 +7,7 @@ import { Field } from '../ui/field'
 import { counted } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { Movers, Remover } from '../ui/row-buttons'
+import { Sorted, useSortedRow } from '../ui/sorted'
 
 /** How many offers and rules name something. */
 function useUses() {
@@ -23,16 +24,19 @@ function useUses() {
 /** The customer groups and coupons that offers and rules can name. */
 export function Registers() {
   const { setup } = useWorkshop()
+  const acts = useActs()
   return (
     <div className="grid max-w-5xl gap-8 pb-8 xl:grid-cols-[2fr_3fr]">
       <section aria-label="Customer groups">
         <h2 className="text-lg">Customer groups</h2>
         <p className="mb-1 text-soft">A cart names one, or none. Capitals do not matter.</p>
-        <ul>
-          {setup.groups.map((group, at) => (
-            <GroupRow key={group.id} group={group} at={at} />
-          ))}
-        </ul>
+        <Sorted items={setup.groups} move={(id, name, by) => acts.move('groups', id, name, by)}>
+          <ul>
+            {setup.groups.map((group, at) => (
+              <GroupRow key={group.id} group={group} at={at} />
+            ))}
+          </ul>
+        </Sorted>
         {setup.groups.length === 0 && <p className="border-t border-hair py-2">There are none yet.</p>}
         <AddByName kind="groups" what="customer group" inputId="new-group" />
       </section>
@@ -57,8 +61,10 @@ function GroupRow({ group, at }: { group: Group; at: number }) {
   const { setup } = useWorkshop()
   const acts = useActs()
   const uses = useUses()
+  const { row, grip } = useSortedRow(group)
   return (
-    <li className="flex items-start gap-2 border-t border-hair py-1">
+    <li {...row} className="flex items-start gap-2 border-t border-hair bg-paper py-1">
+      {grip}
       <Field
         of={useEdited('groups', group)}
         at="name"

@@ -12,6 +12,7 @@ import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
+import { Sorted, useSortedRow } from '../ui/sorted'
 
 type Box = Schemas['Box']
 type Side = 'length' | 'width' | 'height'
@@ -20,6 +21,7 @@ const SIDES: Side[] = ['length', 'width', 'height']
 /** The boxes that the merchant packs into. */
 export function Boxes() {
   const { setup } = useWorkshop()
+  const acts = useActs()
   const used =
     setup.store!.parcels?.kind === 'boxes' || setup.rates.some(({ plan }) => plan?.parcels?.kind === 'boxes')
   return (
@@ -30,28 +32,30 @@ export function Boxes() {
         it. {!used && 'Nothing is packed into boxes yet: say so with the shop’s parcels, or with a rate.'}
       </p>
 
-      <Table>
-        <thead>
-          <tr className="text-left align-bottom font-cond text-soft">
-            <th className="py-1 font-medium">Box</th>
-            <th className="font-medium">Inside, {setup.store!.length_unit}</th>
-            <th className="font-medium">Padding</th>
-            <th className="font-medium">Outside, if larger</th>
-            <th className="font-medium">Weighs</th>
-            <th className="font-medium">Up to, in all</th>
-            <th className="font-medium">Costs</th>
-            <th className="font-medium">In use</th>
-            <th>
-              <span className="sr-only">Actions</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {setup.boxes.map((box, at) => (
-            <Row key={box.id} box={box} at={at} />
-          ))}
-        </tbody>
-      </Table>
+      <Sorted items={setup.boxes} move={(id, name, by) => acts.move('boxes', id, name, by)}>
+        <Table>
+          <thead>
+            <tr className="text-left align-bottom font-cond text-soft">
+              <th className="py-1 font-medium">Box</th>
+              <th className="font-medium">Inside, {setup.store!.length_unit}</th>
+              <th className="font-medium">Padding</th>
+              <th className="font-medium">Outside, if larger</th>
+              <th className="font-medium">Weighs</th>
+              <th className="font-medium">Up to, in all</th>
+              <th className="font-medium">Costs</th>
+              <th className="font-medium">In use</th>
+              <th>
+                <span className="sr-only">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {setup.boxes.map((box, at) => (
+              <Row key={box.id} box={box} at={at} />
+            ))}
+          </tbody>
+        </Table>
+      </Sorted>
 
       {setup.boxes.length === 0 && <p className="border-t border-hair py-3">There are no boxes yet.</p>}
       <AddBox />
@@ -87,6 +91,7 @@ function Row({ box, at }: { box: Box; at: number }) {
   const { setup } = useWorkshop()
   const acts = useActs()
   const edited = useEdited('boxes', box)
+  const { row, grip } = useSortedRow(box)
   const { symbol } = formatsOf(setup.store!)
   const length = setup.store!.length_unit!
   const weight = setup.store!.weight_unit!
@@ -130,7 +135,7 @@ function Row({ box, at }: { box: Box; at: number }) {
     </span>
   )
   return (
-    <tr className="border-t border-hair align-top">
+    <tr {...row} className="border-t border-hair bg-paper align-top">
       <td className="py-1">{field('name', 'Name', 'w-36')}</td>
       <td className="py-1">{sides('size')}</td>
       <td className="py-1">{field('padding', 'Padding', 'w-16', length, 'none')}</td>
@@ -146,6 +151,7 @@ function Row({ box, at }: { box: Box; at: number }) {
         />
       </td>
       <td className="py-1 whitespace-nowrap">
+        {grip}
         <Movers
           name={box.name}
           at={at}

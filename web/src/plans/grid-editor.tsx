@@ -176,7 +176,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       head: <span className="sr-only">Edges</span>,
       width: 92,
       text: (row) => row.edge,
-      show: (_, text) => <span className="px-1 font-medium">{text}</span>,
+      show: (_, text) => <span className="pr-1 pl-2 font-medium">{text}</span>,
       label: (_, index) => `${label}: row ${index + 1}`,
     },
     ...columns.map((text, at): SheetColumn<Row> => ({

@@ -7,6 +7,7 @@ import { findingSentence } from '../zones/words'
 import { formatsOf } from '../ui/format'
 import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
+import { Sorted, useSortedRow } from '../ui/sorted'
 
 interface Item {
   id: string
@@ -27,17 +28,7 @@ export function useOpened(path: string, key: string) {
 }
 
 /** A list whose order counts: offers, rules. One of them can be open, to be edited in place. */
-export function PolicyList<Kind extends Item>({
-  label,
-  kind,
-  items,
-  opened,
-  open,
-  findings,
-  sentence,
-  stand,
-  editor,
-}: {
+interface Props<Kind extends Item> {
   label: string
   kind: 'offers' | 'rules'
   items: Kind[]
@@ -48,55 +39,71 @@ export function PolicyList<Kind extends Item>({
   /** What it does to the bench cart now. */
   stand: (item: Kind) => ReactNode
   editor: (item: Kind) => ReactNode
-}) {
-  const { setup } = useWorkshop()
+}
+
+export function PolicyList<Kind extends Item>(props: Props<Kind>) {
+  const { label, kind, items } = props
   const acts = useActs()
+  const move = (id: string, name: string, by: number) => acts.move(kind, id, name, by)
   return (
-    <ol aria-label={label}>
-      {items.map((item, at) => {
-        const isOpen = opened === item.id
-        const about = awake(findings).filter(({ setting }) => setting?.id === item.id)
-        return (
-          <li
-            key={item.id}
-            className={`border-t border-l-4 border-t-hair ${isOpen ? 'border-l-ink bg-white' : 'border-l-transparent'}`}
-          >
-            <div className="flex items-start gap-3 py-2 pl-2">
-              <span className="w-5 pt-0.5 text-right font-cond text-soft">{at + 1}</span>
-              <div className="min-w-0 flex-1">
-                <Button
-                  look="bare"
-                  className="rounded-xs text-left font-medium break-words hover:underline"
-                  aria-expanded={isOpen}
-                  onClick={() => open(isOpen ? null : item.id)}
-                >
-                  {item.name}
-                </Button>
-                {!item.active && (
-                  <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>
-                )}
-                {!isOpen && <p className={item.active ? '' : 'text-soft'}>{sentence(item)}</p>}
-                <p className="text-soft">{stand(item)}</p>
-                {about.map((finding) => (
-                  <p key={finding.key} className="text-ochre">
-                    <span aria-hidden>△ </span>
-                    {findingSentence(finding, setup, undefined, formatsOf(setup.store!)).text}
-                  </p>
-                ))}
-              </div>
-              <span className="flex">
-                <Movers
-                  name={item.name ?? ''}
-                  at={at}
-                  of={items.length}
-                  move={(by) => acts.move(kind, item.id, item.name ?? '', by)}
-                />
-              </span>
-            </div>
-            {isOpen && editor(item)}
-          </li>
-        )
-      })}
-    </ol>
+    <Sorted items={items} move={move}>
+      <ol aria-label={label}>
+        {items.map((item, at) => (
+          <Row key={item.id} {...props} item={item} at={at} move={move} />
+        ))}
+      </ol>
+    </Sorted>
+  )
+}
+
+function Row<Kind extends Item>({
+  item,
+  at,
+  move,
+  items,
+  opened,
+  open,
+  findings,
+  sentence,
+  stand,
+  editor,
+}: Props<Kind> & { item: Kind; at: number; move: (id: string, name: string, by: number) => void }) {
+  const { setup } = useWorkshop()
+  const { row, grip } = useSortedRow(item)
+  const isOpen = opened === item.id
+  const about = awake(findings).filter(({ setting }) => setting?.id === item.id)
+  return (
+    <li
+      {...row}
+      className={`border-t border-l-4 border-t-hair ${isOpen ? 'border-l-ink bg-white' : 'border-l-transparent bg-paper'}`}
+    >
+      <div className="flex items-start gap-2 py-2 pl-1">
+        {grip}
+        <span className="w-5 pt-1 text-right font-cond text-soft">{at + 1}</span>
+        <div className="min-w-0 flex-1 pt-0.5">
+          <Button look="opens" aria-expanded={isOpen} onClick={() => open(isOpen ? null : item.id)}>
+            {item.name}
+          </Button>
+          {!item.active && <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>}
+          {!isOpen && <p className={item.active ? '' : 'text-soft'}>{sentence(item)}</p>}
+          <p className="text-soft">{stand(item)}</p>
+          {about.map((finding) => (
+            <p key={finding.key} className="text-ochre">
+              <span aria-hidden>△ </span>
+              {findingSentence(finding, setup, undefined, formatsOf(setup.store!)).text}
+            </p>
+          ))}
+        </div>
+        <span className="flex">
+          <Movers
+            name={item.name ?? ''}
+            at={at}
+            of={items.length}
+            move={(by) => move(item.id, item.name ?? '', by)}
+          />
+        </span>
+      </div>
+      {isOpen && editor(item)}
+    </li>
   )
 }

@@ -50,7 +50,7 @@ export function OrderPage() {
           {rows(quote, formats).map((row, at) => (
             <tr key={row.title} className="border-t border-hair align-top">
               <th scope="row" className="py-2 pr-3 text-left font-normal">
-                <Link to={row.link} className="font-medium underline-offset-2 hover:underline">
+                <Link to={row.link} className="opens">
                   {at + 1}. {row.title}
                 </Link>
                 <span className="block text-xs text-soft">{row.text}</span>

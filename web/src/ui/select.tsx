@@ -77,19 +77,14 @@ export function Select<V extends string | number>({
     'aria-haspopup': 'listbox',
     className: `field inline-flex items-center justify-between gap-1 text-left font-sans ${className}`,
     children: <Chosen>{words}</Chosen>,
+    onKeyDown: (event) => {
+      if (open || (event.key !== 'ArrowDown' && event.key !== 'ArrowUp')) return
+      event.preventDefault()
+      show()
+    },
   }
   const closedButton = (
-    <button
-      {...trigger}
-      onPointerEnter={Menu.prepare}
-      onFocus={Menu.prepare}
-      onClick={show}
-      onKeyDown={(event) => {
-        if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
-        event.preventDefault()
-        show()
-      }}
-    />
+    <button {...trigger} onPointerEnter={Menu.prepare} onFocus={Menu.prepare} onClick={show} />
   )
   if (!used) return closedButton
   return (

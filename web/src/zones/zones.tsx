@@ -1,7 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { GripVertical } from 'lucide-react'
 import { Tabs } from 'radix-ui'
-import { useState, type KeyboardEvent, type ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { call, type CoverageMap, type Zone } from '../api/client'
 import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
@@ -22,6 +21,7 @@ import { Movers } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
+import { Sorted, useSortedRow } from '../ui/sorted'
 
 /** Where the shop ships: the zones in their order, on the map and in words. */
 export function Zones() {
@@ -132,73 +132,77 @@ function ZoneList({
   const { bench } = useBenchResult()
   const { data: geography } = useGeography()
   const acts = useActs()
-  const [dragged, setDragged] = useState<number | null>(null)
-  const [over, setOver] = useState<number | null>(null)
-  const keys = (event: KeyboardEvent, index: number) => {
-    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return
-    event.preventDefault()
-    const { id, name } = setup.zones[index]!
-    acts.move('zones', id, name ?? '', event.key === 'ArrowUp' ? -1 : 1)
-  }
+  const move = (id: string, name: string, by: number) => acts.move('zones', id, name, by)
   return (
     <div>
-      <ol aria-label="Zones in their order" className="max-h-[26rem] overflow-y-auto">
-        {setup.zones.map((zone, index) => {
-          const here = bench?.quote.landing?.zone === zone.id
-          const count = findings.filter((id) => id === zone.id).length
-          return (
-            <li
+      <Sorted items={setup.zones} move={move}>
+        <ol aria-label="Zones in their order" className="relative max-h-[26rem] overflow-y-auto">
+          {setup.zones.map((zone, index) => (
+            <ZoneRow
               key={zone.id}
-              draggable
-              onDragStart={() => setDragged(index)}
-              onDragEnd={() => {
-                setDragged(null)
-                setOver(null)
-              }}
-              onDragOver={(event) => {
-                event.preventDefault()
-                setOver(index)
-              }}
-              onDrop={() => {
-                const moving = dragged !== null && dragged !== index && setup.zones[dragged]
-                if (moving) acts.move('zones', moving.id, moving.name ?? '', index - dragged)
-              }}
-              className={`group flex items-center gap-1.5 border-t border-l-[5px] py-1 pr-1 ${over === index && dragged !== null ? 'border-t-ink' : 'border-t-hair'} ${here ? 'border-l-ink' : 'border-l-transparent'} ${chosen?.id === zone.id ? 'bg-white' : ''}`}
-            >
-              <GripVertical size={13} aria-hidden className="cursor-grab text-edge" />
-              <span
-                aria-hidden
-                className="size-3.5 shrink-0 border border-edge"
-                style={{ background: toneOf(index) }}
-              />
-              <Button
-                look="bare"
-                className="min-w-0 flex-1 text-left"
-                aria-current={chosen?.id === zone.id || undefined}
-                onClick={() => choose(chosen?.id === zone.id ? null : zone)}
-                onKeyDown={(event) => keys(event, index)}
-                title="Alt with an arrow key moves it"
-              >
-                <span className="font-medium">{zone.name}</span>
-                {!zone.active && <span className="text-soft"> · off</span>}
-                {here && <span className="sr-only"> (the bench cart goes here)</span>}
-                {count > 0 && <span className="text-ochre"> · {counted(count, 'finding')}</span>}
-                <span className="block truncate text-xs text-soft">
-                  {zone.areas.map((area) => areaSentence(area, geography)).join('; ') || 'covers nothing yet'}
-                </span>
-              </Button>
-              <Movers
-                name={zone.name}
-                at={index}
-                of={setup.zones.length}
-                move={(by) => acts.move('zones', zone.id, zone.name ?? '', by)}
-              />
-            </li>
-          )
-        })}
-      </ol>
+              zone={zone}
+              index={index}
+              chosen={chosen?.id === zone.id}
+              choose={choose}
+              here={bench?.quote.landing?.zone === zone.id}
+              findings={findings.filter((id) => id === zone.id).length}
+              places={zone.areas.map((area) => areaSentence(area, geography)).join('; ')}
+              move={(by) => move(zone.id, zone.name ?? '', by)}
+            />
+          ))}
+        </ol>
+      </Sorted>
       <AddZone added={choose} />
     </div>
+  )
+}
+
+interface ZoneRowProps {
+  zone: Zone
+  index: number
+  chosen: boolean
+  choose: (zone: Zone | null) => void
+  /** Whether the bench cart goes there. */
+  here: boolean
+  findings: number
+  places: string
+  move: (by: -1 | 1) => void
+}
+
+function ZoneRow({ zone, index, chosen, choose, here, findings, places, move }: ZoneRowProps) {
+  const { setup } = useWorkshop()
+  const { row, grip } = useSortedRow(zone)
+  return (
+    <li
+      {...row}
+      className={`flex items-center gap-1.5 border-t border-l-[5px] border-t-hair py-1 pr-1 ${here ? 'border-l-ink' : 'border-l-transparent'} ${chosen ? 'bg-white' : 'bg-paper'}`}
+    >
+      {grip}
+      <span
+        aria-hidden
+        className="size-3.5 shrink-0 border border-edge"
+        style={{ background: toneOf(index) }}
+      />
+      <Button
+        look="bare"
+        className="min-w-0 flex-1 text-left"
+        aria-current={chosen || undefined}
+        onClick={() => choose(chosen ? null : zone)}
+        onKeyDown={(event) => {
+          if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return
+          event.preventDefault()
+          move(event.key === 'ArrowUp' ? -1 : 1)
+        }}
+        title="Alt with an arrow key moves it"
+      >
+        <span className="opens">{zone.name}</span>
+        {!zone.active && <span className="text-soft"> · off</span>}
+        {here && <span className="sr-only"> (the bench cart goes here)</span>}
+        {findings > 0 && <span className="text-ochre"> · {counted(findings, 'finding')}</span>}
+        <span className="block truncate text-xs text-soft">{places || 'covers nothing yet'}</span>
+      </Button>
+      <Movers name={zone.name} at={index} of={setup.zones.length} move={move} />
+    </li>
   )
 }
 

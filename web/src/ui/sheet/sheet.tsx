@@ -220,7 +220,7 @@ export function Sheet<Row>({
                 aria-colindex={at + 1}
                 aria-sort={column.sorted}
                 title={column.title}
-                className={`group relative shrink-0 pb-1 ${column.numeric ? 'px-1 text-right' : 'px-1'}`}
+                className={`group relative shrink-0 pb-1 ${column.numeric ? 'px-1 text-right' : 'pr-1 pl-2'}`}
                 style={{ width: sizes[at] }}
               >
                 {column.head}
@@ -355,7 +355,7 @@ const SheetRow = memo(function SheetRow(props: RowProps) {
             ) : row !== undefined && column.show ? (
               column.show(row, text, index)
             ) : (
-              <span className="truncate px-1" title={text}>
+              <span className={`truncate ${column.numeric ? 'px-1' : 'pr-1 pl-2'}`} title={text}>
                 {text ||
                   (row !== undefined && (
                     <span className="text-soft">{column.placeholder?.(row, index)}</span>

@@ -1,0 +1,132 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+# What everything on the screens is made of: the sheet, lists that open, lists in order. By keyboard and by pointer.
+class ControlsTest < Minitest::Test
+  include BrowserSupport
+
+  STEPS = "Price: steps"
+
+  # Ranges, copying, filling down, emptying, and taking back what was typed, cell by cell.
+  def test_a_sheet_as_in_a_spreadsheet
+    steps = (0...6).map { |at| { at: "#{at} kg", amount: "#{at + 1}.00" } }
+    rate = find_setup("rates", "ie-tracked")
+    api(:patch, "/api/rates/ie-tracked", { lock_version: rate["lock_version"], plan: { schedule: { kind: "steps", measure: "weight", steps: steps } } })
+    visit "/#rate=ie-tracked&field=plan"
+    sheet_cell(STEPS, "2 at").click
+    press(%i[shift right], %i[shift down])
+    assert_selector "[role=grid][aria-label='#{STEPS}'] [aria-selected=true][role=gridcell]", count: 4
+    assert_equal "1 kg\t2.00\n2 kg\t3.00", copied
+    sheet_cell(STEPS, "1 amount").click
+    press(%i[shift down], %i[shift down], [:ctrl, "d"])
+    assert(eventually { amounts == %w[1.00 1.00 1.00 4.00 5.00 6.00] })
+    press([:ctrl, "z"])
+    assert(eventually { amounts == %w[1.00 2.00 3.00 4.00 5.00 6.00] })
+    press([:ctrl, "y"])
+    assert(eventually { amounts == %w[1.00 1.00 1.00 4.00 5.00 6.00] })
+    paste("7.50")
+    assert(eventually { amounts == %w[7.50 7.50 7.50 4.00 5.00 6.00] })
+    sheet_cell(STEPS, "6 amount").click
+    paste("£1,050.00\t2\n1\t3")
+    assert_equal "1050.00", sheet_cell(STEPS, "6 amount").text
+    assert_equal "1", sheet_cell(STEPS, "7 amount").text, "pasting adds rows below the last"
+    assert_text "Step 7: Fill this in."
+    2.times { press([:ctrl, "z"]) }
+    sheet_cell(STEPS, "4 amount").click
+    press("9.99", :escape)
+    assert_equal "4.00", sheet_cell(STEPS, "4 amount").text
+    press(:enter)
+    assert_equal "4.00", page.evaluate_script("document.activeElement.value")
+    press(:escape, :home)
+    assert_equal "4 at", page.evaluate_script("document.activeElement.dataset.cell")
+    press(%i[ctrl end])
+    assert_equal "remove", page.evaluate_script("document.activeElement.dataset.cell").split.last
+    assert_accessible "a sheet"
+  end
+
+  # Cells are a row's, wherever the row goes: sorted while one types, what is typed stays with its product.
+  def test_what_is_typed_stays_with_its_row
+    visit "/goods"
+    fill_in "Find goods by name or SKU", with: "shackle"
+    assert_text "rows"
+    sheet_cell("Catalogue", "SHK-GAL-12 price").click
+    press("2")
+    page.execute_script("[...document.querySelectorAll('[role=columnheader] button')].find((one) => one.textContent === 'Price').click()")
+    assert_selector "[aria-sort=ascending]"
+    press(".99", :enter)
+    assert(eventually { price("SHK-GAL-12") == "2.99" })
+    assert_equal %w[1.35 1.90], [price("SHK-GAL-08"), price("SHK-GAL-10")]
+  end
+
+  # A short list and a long one, from the keyboard: what is typed narrows it, without regard to accents.
+  def test_lists_that_open
+    visit "/"
+    country = control("combobox", "To")
+    country.send_keys(:down)
+    assert_selector "[role=option]", minimum: 200
+    assert_accessible "a long list"
+    press("cote", " d")
+    assert_selector "[role=option]", text: "Côte d'Ivoire", count: 1
+    press(:enter)
+    assert_selected "Côte d'Ivoire", from: "To"
+    assert_equal "To", page.evaluate_script("document.activeElement.getAttribute('aria-label')"), "the focus comes back"
+    country.send_keys(:down)
+    press("zzz")
+    page.document.assert_text "Nothing like “zzz”."
+    press(:escape)
+    assert_selected "Côte d'Ivoire", from: "To"
+    visit "/methods"
+    reaches = control("combobox", "How Tracked reaches the shopper")
+    reaches.send_keys(:down)
+    assert_selector "[role=option]", count: 2
+    press(:escape)
+    assert_no_selector "[role=option]"
+    select "collected", from: "How Tracked reaches the shopper"
+    assert(eventually { find_setup("methods", "tracked")["kind"] == "collection" })
+  end
+
+  # Put in order by the keyboard and by dragging; each is one change that can be undone by its name.
+  def test_a_list_in_order
+    visit "/zones"
+    names = -> { setup_now["zones"].map { |zone| zone["name"] } }
+    before = names.call
+    grip = find("button[aria-label='Drag #{before[0]}']")
+    grip.send_keys(:space)
+    assert_selector "[aria-live]", text: "#{before[0]} goes to place 1 of #{before.size}.", visible: :all
+    2.times do
+      press(:down)
+      sleep 0.3
+    end
+    press(:space)
+    moved = [before[1], before[2], before[0], *before[3..]]
+    assert(eventually { names.call == moved })
+    assert_selector "ol[aria-label='Zones in their order'] li:nth-child(3)", text: before[0]
+    press_undo
+    assert(eventually { names.call == before })
+    assert_selector "ol[aria-label='Zones in their order'] li:nth-child(1)", text: before[0]
+    drag_row(before[1], to: before[0])
+    assert(eventually { names.call == [before[1], before[0], *before[2..]] })
+    assert_accessible "a list in order"
+  end
+
+  # Many things to choose from are chips and a list to add from.
+  def test_many_to_choose_from
+    9.times { |at| api(:post, "/api/methods", { name: "Post #{at}" }) }
+    visit "/rules"
+    fill_in("Name of a new rule", with: "Never by post").send_keys(:enter)
+    assert_no_selector "[role=checkbox]", text: "Post 4"
+    select "Post 4", from: "Add: Method"
+    assert_button "Remove Post 4: Method"
+    assert_accessible "chips"
+    select "Post 7", from: "Add: Method"
+    click_button "Remove Post 4: Method"
+    assert_no_button "Remove Post 4: Method"
+    assert_text "Post 7"
+  end
+
+  private
+
+  def amounts = find_setup("rates", "ie-tracked")["plan"]["schedule"]["steps"].map { |step| step["amount"] }
+  def price(sku) = api(:get, "/api/products?q=#{sku}")["products"].first["price"]
+end

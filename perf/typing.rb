@@ -15,11 +15,11 @@ def script_time(browser)
 end
 
 # Only the rows in sight are on the page.
-def row_of(session, row)
-  session.find("[data-place]", match: :first)
-  box = "document.querySelector('[data-place]').closest('table').parentElement"
-  session.execute_script("#{box}.scrollTop = #{(row - 1) * 36}")
-  session.find_field("Price: amount, step #{row}")
+def cell_of(session, row)
+  sheet = "document.querySelector(\"[role=grid][aria-label='Price: steps']\")"
+  session.find("[role=grid][aria-label='Price: steps']")
+  session.execute_script("#{sheet}.scrollTop = #{(row - 1) * 32}")
+  session.find("[role=grid][aria-label='Price: steps'] [data-cell='#{row} amount']")
 end
 
 # @return [Array<Float>] milliseconds of script for each key, all that it sets off included
@@ -27,12 +27,10 @@ def type(session)
   browser = session.driver.browser
   browser.page.command("Performance.enable")
   ROWS.flat_map do |row|
-    field = row_of(session, row)
-    field.click
-    field.send_keys([:control, "a"])
+    cell_of(session, row).click
     KEYS.chars.map do |key|
       before = script_time(browser)
-      field.send_keys(key)
+      browser.keyboard.type(key)
       sleep 0.7
       script_time(browser) - before
     end
@@ -47,7 +45,7 @@ Server::History.unrecorded { Server::Records::Rate.find("uk-next-day").update!(p
 runs = Array.new(3) do
   session = Capybara::Session.new(:chromium, Capybara.app)
   session.visit "/#rate=uk-next-day&field=plan"
-  row_of(session, STEPS)
+  cell_of(session, STEPS)
   sleep 3
   times = type(session).sort
   session.driver.quit

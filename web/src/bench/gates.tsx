@@ -3,13 +3,14 @@ import { call, type MethodQuote, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import type { Formats } from '../ui/format'
 import { documentOf, momentOf, useBenchCart } from './cart'
-import { useBenchResult } from './result'
+import { useBenchResult, usePreview } from './result'
 
 /** How many units more or fewer of a line change each price. */
 export function useGates(): Schemas['NextGates']['gates'] {
   const { setup } = useWorkshop()
   const { cart } = useBenchCart()
-  const { bench, error, preview } = useBenchResult()
+  const { bench, error } = useBenchResult()
+  const { preview } = usePreview()
   const body = documentOf(cart)
   const at = momentOf(cart)
   const { data } = useQuery({

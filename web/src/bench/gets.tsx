@@ -10,13 +10,14 @@ import { Before } from '../ui/price'
 import { factWords } from '../rules/words'
 import { NextGate, useGates } from './gates'
 import { BenchOffers } from './offers'
-import { useBenchResult } from './result'
+import { useBenchAsking, useBenchResult } from './result'
 import { Button } from '../ui/button'
 
 /** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
 export function Gets({ formats }: { formats: Formats }) {
   const { setup } = useWorkshop()
-  const { bench, error, pending, again } = useBenchResult()
+  const { bench, error } = useBenchResult()
+  const { pending, again } = useBenchAsking()
   const gates = useGates()
   if (error)
     return (

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { replaceEqualDeep, useQuery } from '@tanstack/react-query'
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { ApiProblem, call, type Bench, type MethodQuote, type Plan, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
@@ -14,22 +14,51 @@ export type Preview =
 interface BenchResult {
   bench: Bench | undefined
   error: Error | null
-  /** Whether what is shown belongs to an earlier question: the new answer is on its way. */
-  pending: boolean
-  again: () => void
   /** What is wrong with a field of the cart, by its JSON Pointer; the bench goes on showing what stood before. */
   problemAt: (pointer: string) => string | undefined
-  /** What is wrong with what is being typed in the setup. */
-  previewProblem: ApiProblem | null
-  preview: Preview | null
-  setPreview: (preview: Preview | null) => void
   /** Prices before the edit, where they differ; undefined where nothing changed. */
   before: (method: MethodQuote) => string | null | undefined
   /** Asks for the reckonings of these rates, for as long as what it returns is not called. */
   reckon: (rates: readonly string[]) => () => void
 }
 
+/** What is being typed in the setup: it changes with every key, and what only reads prices does not hear of it. */
+interface Previewing {
+  preview: Preview | null
+  setPreview: (preview: Preview | null) => void
+  /** What is wrong with what is being typed. */
+  previewProblem: ApiProblem | null
+}
+
+interface Asking {
+  /** Whether what is shown belongs to an earlier question: the new answer is on its way. */
+  pending: boolean
+  again: () => void
+}
+
 const ResultContext = createContext<BenchResult | null>(null)
+const PreviewContext = createContext<Previewing | null>(null)
+const AskingContext = createContext<Asking>({ pending: false, again: () => undefined })
+
+export function usePreview(): Previewing {
+  const previewing = useContext(PreviewContext)
+  if (!previewing) throw new Error('usePreview outside its provider')
+  return previewing
+}
+
+export function useBenchAsking(): Asking {
+  return useContext(AskingContext)
+}
+
+/** A short name for what is being typed: a plan of a thousand steps is not compared by its text at every key. */
+export function nameOfPreview(preview: Preview | null): number | null {
+  if (!preview) return null
+  const known = names.get(preview) ?? ++named
+  names.set(preview, known)
+  return known
+}
+const names = new WeakMap<Preview, number>()
+let named = 0
 
 export function useBenchResult(): BenchResult {
   const result = useContext(ResultContext)
@@ -83,11 +112,11 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
   const { setup, compareTo } = useWorkshop()
   const { cart } = useBenchCart()
   // What is typed in the setup is priced for the second cart too.
-  const outer = useContext(ResultContext)
+  const outer = useContext(PreviewContext)
   const [typed, setTyped] = useState<Preview | null>(null)
   const preview = outer ? outer.preview : typed
   const setPreview = outer ? outer.setPreview : setTyped
-  const [last, setLast] = useState<{ answer: Answer; to: string; live: boolean } | undefined>()
+  const [last, setLast] = useState<{ from: Answer; answer: Answer; to: string; live: boolean } | undefined>()
   // Rates whose reckonings are open, one entry for each place that shows some: the others are not worked out.
   const [open, setOpen] = useState<readonly (readonly string[])[]>([])
   const reckon = useCallback((rates: readonly string[]) => {
@@ -101,44 +130,60 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
     at: momentOf(cart),
   }
   const request: Request = { ...question, reckonings: [...new Set(open.flat())].sort() }
+  const key = ['bench', setup.revision, { ...request, preview: nameOfPreview(preview) }]
   const { data, error, refetch } = useQuery({
-    queryKey: ['bench', setup.revision, request],
+    queryKey: key,
     queryFn: ({ signal }) => ask(request, signal),
     retry: false,
   })
   const waiting = data?.bench.board.some(({ methods }) => methods.some(isWaiting)) ?? false
   // Own prices never wait for carriers: live ones fill in. While the cart is being changed nobody is asked.
-  const asked = JSON.stringify([setup.revision, question])
+  const asked = JSON.stringify([setup.revision, { ...question, preview: nameOfPreview(preview) }])
   const settled = useSettled(asked)
   const { data: live } = useQuery({
-    queryKey: ['bench', setup.revision, request, 'live'],
+    queryKey: [...key, 'live'],
     queryFn: ({ signal }) => ask({ ...request, live: true }, signal),
     enabled: waiting && settled,
     staleTime: 30_000,
     retry: false,
   })
   // Opening a reckoning asks the same question: what the carriers have said stays until they say it again.
-  const stays = waiting && !live && last?.live && last.to === asked ? last.answer : undefined
+  const stays = waiting && !live && last?.live && last.to === asked ? last.from : undefined
   const shown = waiting ? (live ?? stays ?? data) : data
-  if (shown && shown !== last?.answer) setLast({ answer: shown, to: asked, live: shown === live })
+  if (shown && shown !== last?.from)
+    // What is the same as before stays the same object: nobody draws it again.
+    setLast({
+      from: shown,
+      answer: { ...shown, bench: replaceEqualDeep(last?.answer.bench, shown.bench) },
+      to: asked,
+      live: shown === live,
+    })
+  const bench = last?.answer.bench
   const result = useMemo<BenchResult>(() => {
-    const bench = (shown ?? last?.answer)?.bench
     const problem = error instanceof ApiProblem ? error : null
     return {
       bench,
       error: problem?.problem.errors.some(({ pointer }) => pointer.startsWith('/cart')) ? null : error,
-      pending: !shown && !error,
-      again: () => void refetch(),
       problemAt: (pointer) => problem?.at(pointer),
-      previewProblem: shown?.problem ?? null,
-      preview,
-      setPreview,
       before: (method) => {
         const earlier = bench?.before?.rates[method.rate]
         return earlier === undefined || earlier === method.price ? undefined : earlier
       },
       reckon,
     }
-  }, [shown, last, error, refetch, preview, setPreview, reckon])
-  return <ResultContext.Provider value={result}>{children}</ResultContext.Provider>
+  }, [bench, error, reckon])
+  const previewProblem = shown?.problem ?? null
+  const previewing = useMemo(
+    () => ({ preview, setPreview, previewProblem }),
+    [preview, setPreview, previewProblem],
+  )
+  const pending = !shown && !error
+  const asking = useMemo(() => ({ pending, again: () => void refetch() }), [pending, refetch])
+  return (
+    <PreviewContext.Provider value={previewing}>
+      <AskingContext.Provider value={asking}>
+        <ResultContext.Provider value={result}>{children}</ResultContext.Provider>
+      </AskingContext.Provider>
+    </PreviewContext.Provider>
+  )
 }

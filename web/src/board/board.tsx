@@ -1,6 +1,6 @@
 import { Minus, Plus } from 'lucide-react'
 import { ToggleGroup } from 'radix-ui'
-import { useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
@@ -35,6 +35,15 @@ export function Board() {
   const [chosen, setChosen] = useState<{ key: string; opened: Opened | null } | null>(null)
   const opened = chosen?.key === key ? chosen.opened : openedBy(hash)
   const open = (next: Opened | null) => setChosen({ key, opened: next })
+  // The rows keep the same function, whatever is open.
+  const now = useRef({ opened, open })
+  useEffect(() => {
+    now.current = { opened, open }
+  })
+  const toggle = useCallback((kind: 'zone' | 'rate', id: string) => {
+    const { opened: there, open: show } = now.current
+    show(there?.kind === kind && there.id === id ? null : { kind, id, field: null })
+  }, [])
   useEffect(() => {
     const next = openedBy(hash)
     if (!next) return
@@ -167,7 +176,7 @@ export function Board() {
           formats={formats}
           dearest={dearest}
           opened={opened}
-          open={open}
+          toggle={toggle}
         />
       ))}
       {setup.zones.length > 0 && zones.length === 0 && (

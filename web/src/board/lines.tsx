@@ -3,7 +3,7 @@ import { useMemo } from 'react'
 import { call, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from '../bench/cart'
-import { useBenchResult } from '../bench/result'
+import { nameOfPreview, useBenchResult, usePreview } from '../bench/result'
 import { useSettled } from '../ui/use-settled'
 import type { MeasureName } from './axis'
 
@@ -16,7 +16,8 @@ export function useLines(
   line: number,
 ): Record<string, Piece[]> | undefined {
   const { cart } = useBenchCart()
-  const { bench, preview, previewProblem } = useBenchResult()
+  const { bench } = useBenchResult()
+  const { preview, previewProblem } = usePreview()
   const { setup } = useWorkshop()
   const typed = previewProblem ? null : preview
   const shared = { cart: documentOf(cart), at: momentOf(cart), measure, most, line }
@@ -50,7 +51,7 @@ function useRest(
   const { setup } = useWorkshop()
   const left = unlooked(first)
   const { data: rest } = useQuery({
-    queryKey: ['lines', 'rest', setup.revision, body, left],
+    queryKey: ['lines', 'rest', setup.revision, keyOf(body), left],
     queryFn: async ({ signal }) => {
       const found: Schemas['PriceLines']['lines'] = {}
       let open = left
@@ -77,13 +78,17 @@ function useRest(
   )
 }
 
+/** The question, with a name for what is being typed. */
+const keyOf = (body: Schemas['PriceLinesRequest'] | null) =>
+  body && { ...body, preview: nameOfPreview(body.preview ?? null) }
+
 const unlooked = (answer: Schemas['PriceLines'] | undefined) =>
   Object.keys(answer?.lines ?? {}).filter((rate) => answer!.lines[rate]![0]?.status === 'unlooked')
 
 function useAnswer(body: Schemas['PriceLinesRequest'] | null, ready = true) {
   const { setup } = useWorkshop()
   return useQuery({
-    queryKey: ['lines', setup.revision, body],
+    queryKey: ['lines', setup.revision, keyOf(body)],
     queryFn: ({ signal }) => call<Schemas['PriceLines']>('POST', '/api/lines', body, signal),
     placeholderData: keepPreviousData,
     enabled: ready && body !== null && body.cart.lines.length > 0,

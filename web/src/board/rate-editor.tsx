@@ -3,7 +3,7 @@ import { useCallback, useState } from 'react'
 import { Link } from 'react-router'
 import type { Method, Plan, Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { usePreview } from '../bench/result'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { Field } from '../ui/field'
@@ -35,7 +35,7 @@ function flatOf(typed: string): Plan | null {
 /** One rate, edited in place: every field stores itself, and the bench moves while the price is typed. */
 export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
   const { setup } = useWorkshop()
-  const { setPreview, preview, previewProblem } = useBenchResult()
+  const { setPreview, preview, previewProblem } = usePreview()
   const [another, setAnother] = useState(false)
   const acts = useActs()
   const edited = useEdited('rates', rate)

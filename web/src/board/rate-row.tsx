@@ -1,6 +1,5 @@
-import { useEffect, useRef } from 'react'
+import { memo, useEffect, useRef } from 'react'
 import type { Method, MethodQuote, Rate } from '../api/client'
-import { useBenchResult } from '../bench/result'
 import { Reckoned } from '../reckoning/reckoned'
 import { toldCauses } from '../reckoning/words'
 import { liveWords, type Formats } from '../ui/format'
@@ -23,7 +22,12 @@ interface Props {
   open: boolean
   /** The field that a reckoning's line led to. */
   focus: string | null
-  toggle: () => void
+  /** What the bench cart gets of it, and what it got before an edit. */
+  quote: MethodQuote | undefined
+  before: string | null | undefined
+  /** Whether a price of it is being typed. */
+  typed: boolean
+  toggle: (kind: 'rate', id: string) => void
 }
 
 const RateEditor = lazily(async () => (await import('./rate-editor')).RateEditor)
@@ -31,7 +35,7 @@ const RateEditor = lazily(async () => (await import('./rate-editor')).RateEditor
 export const ROW = 'grid grid-cols-[minmax(8rem,13rem)_minmax(6rem,1fr)_9rem] items-center gap-x-3'
 
 /** Method, strip, price. A click on the row edits the rate in place, a click on the price shows its reckoning. */
-export function RateRow({
+export const RateRow = memo(function RateRow({
   rate,
   method,
   siblings,
@@ -41,18 +45,17 @@ export function RateRow({
   dearest,
   open,
   focus,
-  toggle,
+  quote,
+  before,
+  typed,
+  toggle: toggleOf,
 }: Props) {
-  const { bench, preview } = useBenchResult()
-  const quote = bench?.board
-    .find(({ zone }) => zone === rate.zone)
-    ?.methods.find((found) => found.rate === rate.id)
+  const toggle = () => toggleOf('rate', rate.id)
   const name = rate.name ?? method.name
   const row = useRef<HTMLLIElement>(null)
   useEffect(() => {
     if (open && focus) row.current?.scrollIntoView({ block: 'nearest' })
   }, [open, focus])
-  const typed = preview !== null && 'rate' in preview && preview.rate === rate.id
   return (
     <li ref={row} className="border-t border-hair first:border-t-0">
       <div className={ROW}>
@@ -80,12 +83,12 @@ export function RateRow({
             dearest={dearest}
           />
         </div>
-        <RowPrice quote={quote} name={name ?? ''} formats={formats} />
+        <RowPrice quote={quote} before={before} name={name ?? ''} formats={formats} />
       </div>
       {open && <RateEditor rate={rate} method={method} formats={formats} siblings={siblings} focus={focus} />}
     </li>
   )
-}
+})
 
 /** The merchant's promise, or the carrier's days; and how old a live price is. */
 function promised(rate: Rate, method: Method, quote: MethodQuote | undefined): string {
@@ -100,19 +103,19 @@ function promised(rate: Rate, method: Method, quote: MethodQuote | undefined): s
 
 interface PriceProps {
   quote: MethodQuote | undefined
+  before: string | null | undefined
   name: string
   formats: Formats
 }
 
-function RowPrice({ quote, name, formats }: PriceProps) {
-  const { before } = useBenchResult()
+function RowPrice({ quote, before, name, formats }: PriceProps) {
   if (!quote) return <span />
   const causes = toldCauses(quote.causes, formats).map((cause) => cause.text)
   return (
     <span
       className={quote.price === null ? 'py-1 text-right text-xs text-soft' : 'text-right whitespace-nowrap'}
     >
-      <Before amount={before(quote)} formats={formats} />
+      <Before amount={before} formats={formats} />
       <Reckoned method={quote} name={name} formats={formats} side="left" none={causes.join(' ')} />
     </span>
   )

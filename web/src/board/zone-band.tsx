@@ -1,8 +1,9 @@
+import { useMemo } from 'react'
 import { Link } from 'react-router'
 import type { Geography, Zone } from '../api/client'
 import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
 import { useNear } from '../ui/use-near'
-import { useBenchResult } from '../bench/result'
+import { useBenchResult, usePreview } from '../bench/result'
 import { counted, type Formats } from '../ui/format'
 import { AddRate } from './add-rate'
 import type { Axis } from './axis'
@@ -34,7 +35,7 @@ interface Props {
   formats: Formats
   dearest: number
   opened: Opened | null
-  open: (opened: Opened | null) => void
+  toggle: (kind: 'zone' | 'rate', id: string) => void
 }
 
 function coverage(zone: Zone, geography: Geography | undefined): string {
@@ -48,26 +49,26 @@ function coverage(zone: Zone, geography: Geography | undefined): string {
 }
 
 /** One zone across the Board; the one in which the bench cart lands is marked in ink. */
-export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, open }: Props) {
+export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, toggle }: Props) {
   const { setup } = useWorkshop()
-  const { bench } = useBenchResult()
+  const { bench, before } = useBenchResult()
+  const { preview } = usePreview()
   const here = bench?.quote.landing?.zone === zone.id
-  const rates = setup.rates.filter((rate) => rate.zone === zone.id)
+  const rates = useMemo(() => setup.rates.filter((rate) => rate.zone === zone.id), [setup.rates, zone.id])
   const free = setup.methods.filter((method) => !rates.some((rate) => rate.method === method.id))
   const { data: geography } = useGeography()
   const { data: found } = useFindings(setup.revision)
   const findings = awake(found?.findings).filter(
     (finding) => finding.zone === zone.id && finding.harm !== 'note',
   )
-  const covered = coverage(zone, geography)
+  const covered = useMemo(() => coverage(zone, geography), [zone, geography])
   const editing = opened?.kind === 'zone' && opened.id === zone.id
   const [section, near] = useNear<HTMLElement>(
     setup.rates.length <= FEW ||
       editing ||
       rates.some(({ id }) => opened?.kind === 'rate' && opened.id === id),
   )
-  const toggle = (kind: 'zone' | 'rate', id: string) =>
-    open(opened?.kind === kind && opened.id === id ? null : { kind, id, field: null })
+  const quotes = bench?.board.find((row) => row.zone === zone.id)?.methods
   return (
     <section
       ref={section}
@@ -112,21 +113,27 @@ export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, o
         <div aria-hidden style={{ height: rates.length * ROW_HEIGHT + ADD_HEIGHT }} />
       )}
       <ul>
-        {(near ? rates : []).map((rate) => (
-          <RateRow
-            key={rate.id}
-            rate={rate}
-            method={setup.methods.find((method) => method.id === rate.method)!}
-            siblings={rates}
-            axis={axis}
-            pieces={lines?.[rate.id]}
-            formats={formats}
-            dearest={dearest}
-            open={opened?.kind === 'rate' && opened.id === rate.id}
-            focus={opened?.kind === 'rate' && opened.id === rate.id ? opened.field : null}
-            toggle={() => toggle('rate', rate.id)}
-          />
-        ))}
+        {(near ? rates : []).map((rate) => {
+          const quote = quotes?.find((found) => found.rate === rate.id)
+          return (
+            <RateRow
+              key={rate.id}
+              rate={rate}
+              method={setup.methods.find((method) => method.id === rate.method)!}
+              siblings={rates}
+              axis={axis}
+              pieces={lines?.[rate.id]}
+              formats={formats}
+              dearest={dearest}
+              open={opened?.kind === 'rate' && opened.id === rate.id}
+              focus={opened?.kind === 'rate' && opened.id === rate.id ? opened.field : null}
+              quote={quote}
+              before={quote && before(quote)}
+              typed={preview !== null && 'rate' in preview && preview.rate === rate.id}
+              toggle={toggle}
+            />
+          )
+        })}
       </ul>
       {near && <AddRate zone={zone} methods={free} formats={formats} />}
     </section>

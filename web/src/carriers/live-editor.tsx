@@ -3,7 +3,7 @@ import { useCallback } from 'react'
 import { Link } from 'react-router'
 import { ApiProblem, type Live, type Rate, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { usePreview } from '../bench/result'
 import { moved } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { useWhole } from '../edits/whole'
@@ -22,7 +22,7 @@ type Fallback = Schemas['Fallback']
 /** How a rate asks carriers: which services, which answer counts, what is put on top, and what happens in trouble. */
 export function LiveEditor({ rate }: { rate: Rate }) {
   const { setup } = useWorkshop()
-  const { setPreview, preview, previewProblem } = useBenchResult()
+  const { setPreview, preview, previewProblem } = usePreview()
   const formats = formatsOf(setup.store!)
   const edited = useEdited('rates', rate)
   const showing = useCallback(

@@ -4,7 +4,7 @@ import { useCallback, type KeyboardEvent } from 'react'
 import { ApiProblem, call, type Rate, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { Conflict } from '../ui/conflict'
-import { useBenchResult } from '../bench/result'
+import { useBenchResult, usePreview } from '../bench/result'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { useWhole } from '../edits/whole'
@@ -34,7 +34,7 @@ interface Props {
 /** One treatment, edited in place: what its goods pay, and how they may travel, as two separate questions. */
 export function TreatmentEditor({ treatment, focus, close }: Props) {
   const { setup } = useWorkshop()
-  const { setPreview, previewProblem, preview } = useBenchResult()
+  const { setPreview, previewProblem, preview } = usePreview()
   const acts = useActs()
   const formats = formatsOf(setup.store!)
   const edited = useEdited('treatments', treatment)

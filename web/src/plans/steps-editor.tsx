@@ -55,9 +55,10 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
   const unit = unitOf(measure, store)
   const upTo = edgesOf(schedule) === 'up_to'
   const { symbol } = formats
-  const latest = useRef({ commit, count: steps.length })
+  // The sheet keeps the same functions while one types: only the row that changes is drawn.
+  const latest = useRef({ change, commit, count: steps.length })
   useEffect(() => {
-    latest.current = { commit, count: steps.length }
+    latest.current = { change, commit, count: steps.length }
   })
 
   const replace = (next: Schedule) => {
@@ -65,8 +66,9 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
     commit(next)
   }
   const write = useCallback(
-    (cells: SheetCell<Step>[]) => change((old) => ({ ...old, steps: written(old.steps ?? [], cells) })),
-    [change],
+    (cells: SheetCell<Step>[]) =>
+      latest.current.change((old) => ({ ...old, steps: written(old.steps ?? [], cells) })),
+    [],
   )
   const put = useCallback(
     (cells: SheetCell<Step>[]) => {
@@ -75,14 +77,14 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
     },
     [write],
   )
-  const remove = useCallback(
-    (row: number) => {
-      if (latest.current.count < 2) return
-      change((old) => ({ ...old, steps: (old.steps ?? []).filter((_, index) => index !== row) }))
-      latest.current.commit()
-    },
-    [change],
-  )
+  const remove = useCallback((row: number) => {
+    if (latest.current.count < 2) return
+    latest.current.change((old) => ({
+      ...old,
+      steps: (old.steps ?? []).filter((_, index) => index !== row),
+    }))
+    latest.current.commit()
+  }, [])
   const rename = (next: Measure) =>
     replace({
       ...schedule,
@@ -156,19 +158,13 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
     }),
     [steps],
   )
-  const faultAt = useCallback(
-    (_: Step, index: number, column: string) => {
-      const message = errorAt(`/steps/${index}/${column}`)
-      return message ? { message } : undefined
-    },
-    [errorAt],
-  )
   const faults = steps.flatMap((_, row) =>
     NAMES.flatMap((field) => {
       const message = errorAt(`/steps/${row}/${field}`)
-      return message ? [`Step ${row + 1}: ${message}`] : []
+      return message ? [{ row, field, message }] : []
     }),
   )
+  const faultAt = useFaults(faults)
   return (
     <div>
       <p className="mb-1 flex flex-wrap items-center gap-2">
@@ -198,8 +194,10 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
         headHeight={38}
         className="max-h-80 w-fit max-w-full border-y border-edge"
       />
-      {faults.slice(0, 3).map((fault) => (
-        <FieldError key={fault}>{fault}</FieldError>
+      {faults.slice(0, 3).map(({ row, field, message }) => (
+        <FieldError key={`${row} ${field}`}>
+          Step {row + 1}: {message}
+        </FieldError>
       ))}
       {faults.length > 3 && <p className="text-brick">and {counted(faults.length - 3, 'more fault')}</p>}
       <p className="text-xs text-soft">
@@ -219,4 +217,20 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
       />
     </div>
   )
+}
+
+interface Fault {
+  row: number
+  field: Field
+  message: string
+}
+
+/** The faults by their cells: the same function for as long as they are the same. */
+function useFaults(faults: Fault[]) {
+  const told = JSON.stringify(faults)
+  return useMemo(() => {
+    const list = JSON.parse(told) as Fault[]
+    const known = new Map(list.map(({ row, field, message }) => [`${row} ${field}`, { message }]))
+    return (_: Step, index: number, column: string) => known.get(`${index} ${column}`)
+  }, [told])
 }

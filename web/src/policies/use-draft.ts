@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import { ApiProblem } from '../api/client'
 import type { DocOf } from '../api/kinds'
-import { useBenchResult, type Preview } from '../bench/result'
+import { usePreview, type Preview } from '../bench/result'
 import { useEdited } from '../edits/edited'
 import { named } from '../history/words'
 
@@ -10,7 +10,7 @@ import { named } from '../history/words'
  */
 export function useDraft<K extends 'offers' | 'rules'>(kind: K, stored: DocOf<K>) {
   type D = DocOf<K>
-  const { setPreview, preview, previewProblem } = useBenchResult()
+  const { setPreview, preview, previewProblem } = usePreview()
   const of = useEdited(kind, stored)
   const doc = of.doc as D
   const under = kind === 'offers' ? 'offer' : 'rule'

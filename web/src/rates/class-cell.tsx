@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import type { Plan, Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { usePreview } from '../bench/result'
 import { useEdited } from '../edits/edited'
 import type { ClassPrice } from '../plans/draft'
 import { scheduleWords } from '../plans/words'
@@ -26,7 +26,7 @@ interface Props {
 /** How one class is charged by one rate: once, for each unit, not carried, or as everything else. */
 export function ClassCell({ rate, group, name }: Props) {
   const { setup } = useWorkshop()
-  const { setPreview } = useBenchResult()
+  const { setPreview } = usePreview()
   const edited = useEdited('rates', rate)
   const formats = formatsOf(setup.store!)
   const price = priceOf(edited.doc.plan ?? {}, group)

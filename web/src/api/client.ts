@@ -1,5 +1,6 @@
+import createClient from 'openapi-fetch'
 import { heard } from './connection'
-import type { components } from './contract.gen'
+import type { components, paths } from './contract.gen'
 
 export type Schemas = components['schemas']
 export type Setup = Schemas['Setup']
@@ -81,34 +82,16 @@ export interface Answered<Answer> {
   change: number | null
 }
 
-export async function call<Answer>(
-  verb: Verb,
-  path: string,
-  body?: unknown,
-  signal?: AbortSignal,
-): Promise<Answer> {
-  return (await request<Answer>(verb, path, body, signal)).answer
-}
-
-export async function request<Answer>(
-  verb: Verb,
-  path: string,
-  body?: unknown,
-  signal?: AbortSignal,
-): Promise<Answered<Answer>> {
+/** Fetches with patience: no answer in time is an answer too, and what the server refuses is thrown as what it says. */
+async function patiently(request: Request): Promise<Response> {
   const late = AbortSignal.timeout(PATIENCE)
   let response: Response
   let text: string
   try {
-    response = await fetch(path, {
-      method: verb,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      signal: signal ? AbortSignal.any([signal, late]) : late,
-    })
+    response = await fetch(request, { signal: AbortSignal.any([request.signal, late]) })
     text = await response.text()
   } catch (error) {
-    if (signal?.aborted) throw error
+    if (request.signal.aborted) throw error
     heard(false)
     throw new Unreachable(
       late.aborted
@@ -121,9 +104,38 @@ export async function request<Answer>(
   if (!response.ok && isProblem) throw new ApiProblem(JSON.parse(text) as ProblemDocument)
   if (!response.ok)
     throw new Unreachable(`The server answered with ${response.status}. Nothing is lost: try again.`)
+  const { status, headers } = response
+  return new Response(text || null, { status, headers })
+}
+
+/** Every address of the contract, with its bodies and answers. What is refused or lost is thrown. */
+export const api = createClient<paths>({
+  baseUrl: typeof location === 'undefined' ? '' : location.origin,
+  fetch: patiently,
+})
+
+/** What came back: `await answerOf(api.GET('/api/setup'))`. */
+export async function answerOf<Answer>(
+  answer: Promise<{ data?: Answer; response: Response }>,
+): Promise<Answer> {
+  return (await answer).data as Answer
+}
+
+/** Asks at an address that is put together from the kind of a thing: for the queues of edits. */
+export async function request<Answer>(verb: Verb, path: string, body?: unknown): Promise<Answered<Answer>> {
+  const response = await patiently(
+    new Request(new URL(path, location.origin), {
+      method: verb,
+      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    }),
+  )
+  const text = await response.text()
+  return { answer: (text ? JSON.parse(text) : undefined) as Answer, change: changeOf(response) }
+}
+
+/** The number of the change that a request made, where it made one. */
+export function changeOf(response: Response): number | null {
   const change = response.headers.get('gate-mile-change')
-  return {
-    answer: (text ? JSON.parse(text) : undefined) as Answer,
-    change: change ? Number(change) : null,
-  }
+  return change ? Number(change) : null
 }

@@ -1946,7 +1946,9 @@ export interface components {
         };
         SetupImport: {
             /** @description A book (docs/formats/book.schema.json) */
-            book: Record<string, never>;
+            book: {
+                [key: string]: unknown;
+            };
             /** @description Do it, or only say what it would do */
             store: boolean;
             /** @description At which it was seen what it does: refused where something was changed since */

@@ -3,17 +3,7 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 import { toast } from '../ui/toast'
 import { sentenceOfChange } from '../history/words'
 import { Edits } from '../edits/edits'
-import {
-  ApiProblem,
-  call,
-  request,
-  type Choices,
-  type Finding,
-  type Geography,
-  type Schemas,
-  type Setup,
-  type Verb,
-} from './client'
+import { ApiProblem, answerOf, api, request, type Finding, type Setup, type Verb } from './client'
 
 export const queries = new QueryClient({
   defaultOptions: {
@@ -32,14 +22,14 @@ const SETUP = ['setup']
 export function useSetupQuery() {
   return useQuery({
     queryKey: SETUP,
-    queryFn: ({ signal }) => call<Setup>('GET', '/api/setup', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/setup', { signal })),
   })
 }
 
 export function useChoices() {
   return useQuery({
     queryKey: ['choices'],
-    queryFn: ({ signal }) => call<Choices>('GET', '/api/choices', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/choices', { signal })),
     staleTime: Infinity,
   })
 }
@@ -47,7 +37,7 @@ export function useChoices() {
 export function useGeography() {
   return useQuery({
     queryKey: ['geography'],
-    queryFn: ({ signal }) => call<Geography>('GET', '/api/geography', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/geography', { signal })),
     staleTime: Infinity,
   })
 }
@@ -56,7 +46,7 @@ export function useGeography() {
 export function useFindings(revision: number) {
   return useQuery({
     queryKey: ['findings', revision],
-    queryFn: ({ signal }) => call<Schemas['Findings']>('GET', '/api/findings', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/findings', { signal })),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   })
@@ -128,7 +118,10 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
       if (!change && id === undefined) return
       try {
         const label = `${kind === 'undo' ? 'Undone' : 'Done again'}: ${change ? sentenceOfChange(change) : ''}`
-        await edit(() => call('POST', `/api/history/${kind}`, { change: id ?? change?.id }), label)
+        await edit(
+          () => answerOf(api.POST(`/api/history/${kind}`, { body: { change: id ?? change!.id } })),
+          label,
+        )
         toast(label)
       } catch (error) {
         const later = client.getQueryData<Setup>(SETUP)?.history.undo

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { ApiProblem, call, type Cart } from '../api/client'
+import { ApiProblem, api, answerOf, type Cart } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { benchOf, documentOf, useBenchCart } from './cart'
@@ -24,7 +24,7 @@ export function CartJson({ close }: { close: () => void }) {
     }
     try {
       // The server reads it like any cart; what it can't read is told at its place, and stays typed here.
-      await call('POST', '/api/quote', document)
+      await answerOf(api.POST('/api/quote', { body: document }))
       replace(benchOf(document, setup.store?.country ?? ''))
       close()
     } catch (error) {

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { call, type MethodQuote, type Schemas } from '../api/client'
+import { api, answerOf, type MethodQuote, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import type { Formats } from '../ui/format'
 import { documentOf, momentOf, useBenchCart } from './cart'
@@ -16,7 +16,7 @@ export function useGates(): Schemas['NextGates']['gates'] {
   const { data } = useQuery({
     queryKey: ['gates', setup.revision, body, at],
     queryFn: ({ signal }) =>
-      call<Schemas['NextGates']>('POST', at ? `/api/gates?at=${at}` : '/api/gates', body, signal),
+      answerOf(api.POST('/api/gates', { params: { query: at ? { at } : {} }, body, signal })),
     enabled: bench?.quote.status === 'priced' && !error && !preview,
     placeholderData: keepPreviousData,
     retry: false,

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useId, useState, type KeyboardEvent } from 'react'
-import { call, type Product, type Schemas } from '../api/client'
+import { api, answerOf, type Product } from '../api/client'
 import type { Formats } from '../ui/format'
 import { Input } from '../ui/input'
 
@@ -9,12 +9,7 @@ function asking(text: string) {
   return {
     queryKey: ['products', 'bench', text],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
-      call<Schemas['Products']>(
-        'GET',
-        `/api/products?limit=8&q=${encodeURIComponent(text)}`,
-        undefined,
-        signal,
-      ),
+      answerOf(api.GET('/api/products', { params: { query: { limit: 8, q: text } }, signal })),
   }
 }
 

@@ -1,6 +1,14 @@
 import { replaceEqualDeep, useQuery } from '@tanstack/react-query'
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
-import { ApiProblem, call, type Bench, type MethodQuote, type Plan, type Schemas } from '../api/client'
+import {
+  ApiProblem,
+  api,
+  answerOf,
+  type Bench,
+  type MethodQuote,
+  type Plan,
+  type Schemas,
+} from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from './cart'
 import { useSettled } from '../ui/use-settled'
@@ -89,14 +97,14 @@ type Request = Schemas['BenchRequest']
 /** A plan that can't be read while it is typed must not blank the bench: it is then priced as it stands. */
 async function ask(request: Request, signal: AbortSignal): Promise<Answer> {
   try {
-    return { bench: await call<Bench>('POST', '/api/bench', request, signal), problem: null }
+    return { bench: await answerOf(api.POST('/api/bench', { body: request, signal })), problem: null }
   } catch (error) {
     const typed =
       error instanceof ApiProblem &&
       error.problem.errors.some(({ pointer }) => pointer.startsWith('/preview'))
     if (!typed) throw error
     return {
-      bench: await call<Bench>('POST', '/api/bench', { ...request, preview: null }, signal),
+      bench: await answerOf(api.POST('/api/bench', { body: { ...request, preview: null }, signal })),
       problem: error,
     }
   }

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { call, type Schemas } from '../api/client'
+import { api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { nameOfPreview, useBenchResult, usePreview } from '../bench/result'
@@ -56,12 +56,7 @@ function useRest(
       const found: Schemas['PriceLines']['lines'] = {}
       let open = left
       while (open.length > 0) {
-        const answer = await call<Schemas['PriceLines']>(
-          'POST',
-          '/api/lines',
-          { ...body, rates: open },
-          signal,
-        )
+        const answer = await answerOf(api.POST('/api/lines', { body: { ...body, rates: open }, signal }))
         Object.assign(found, answer.lines)
         const still = unlooked(answer)
         if (still.length === open.length) break
@@ -89,7 +84,7 @@ function useAnswer(body: Schemas['PriceLinesRequest'] | null, ready = true) {
   const { setup } = useWorkshop()
   return useQuery({
     queryKey: ['lines', setup.revision, keyOf(body)],
-    queryFn: ({ signal }) => call<Schemas['PriceLines']>('POST', '/api/lines', body, signal),
+    queryFn: ({ signal }) => answerOf(api.POST('/api/lines', { body: body!, signal })),
     placeholderData: keepPreviousData,
     enabled: ready && body !== null && body.cart.lines.length > 0,
     retry: false,

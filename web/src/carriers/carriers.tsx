@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { call, type Carrier, type Schemas } from '../api/client'
+import { api, answerOf, type Carrier, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
@@ -29,7 +29,7 @@ export function Carriers() {
   const { setup } = useWorkshop()
   const asked = useQuery({
     queryKey: ['carriers', setup.revision],
-    queryFn: ({ signal }) => call<State>('GET', '/api/carriers/state', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/carriers/state', { signal })),
     refetchInterval: 5000,
   })
   const state = asked.data
@@ -76,7 +76,7 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
   const test = async () => {
     setTested('asking')
     try {
-      setTested(await call<Tested>('POST', `/api/carriers/${carrier.id}/test`, {}))
+      setTested(await answerOf(api.POST('/api/carriers/{id}/test', { params: { path: { id: carrier.id } } })))
     } catch (error) {
       setTested({ ok: false, said: (error as Error).message, services: [], new: 0 })
     }

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { call, type Schemas } from '../api/client'
+import { api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { counted } from '../ui/format'
 import { Button } from '../ui/button'
@@ -29,7 +29,7 @@ export function Survey() {
     let asked = 0
     try {
       while (running.current) {
-        const next = await call<Step>('POST', '/api/carriers/survey', { from: asked })
+        const next = await answerOf(api.POST('/api/carriers/survey', { body: { from: asked } }))
         failed += next.failed
         asked = next.asked
         setStep({ ...next, failed })

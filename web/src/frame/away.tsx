@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useSyncExternalStore } from 'react'
-import { call } from '../api/client'
+import { api, answerOf } from '../api/client'
 import { connection } from '../api/connection'
 import { useWorkshop } from '../api/setup'
 
@@ -19,7 +19,7 @@ export function Away() {
   }, [away, edits, client])
   useQuery({
     queryKey: ['back'],
-    queryFn: ({ signal }) => call('GET', '/api/carriers/state', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/carriers/state', { signal })),
     enabled: away,
     refetchInterval: 2000,
     retry: false,

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { ChevronDown, Redo2, Undo2 } from 'lucide-react'
-import { call, type Change } from '../api/client'
+import { api, answerOf } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { sentenceOfChange } from '../history/words'
 import { Pop } from '../ui/pop'
@@ -48,7 +48,7 @@ function Changes() {
   const { setup } = useWorkshop()
   const asked = useQuery({
     queryKey: ['history', setup.revision],
-    queryFn: ({ signal }) => call<{ changes: Change[] }>('GET', '/api/history', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/history', { signal })),
   })
   return (
     <>

@@ -3,7 +3,7 @@ import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
 import { useRef, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
-import { call, type Schemas } from '../api/client'
+import { api, answerOf } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchCart } from '../bench/cart'
 import { sentenceOfChange } from '../history/words'
@@ -61,12 +61,7 @@ function Entries({ close }: { close: () => void }) {
   const { data } = useQuery({
     queryKey: ['products', 'palette', text],
     queryFn: ({ signal }) =>
-      call<Schemas['Products']>(
-        'GET',
-        `/api/products?limit=6&q=${encodeURIComponent(text)}`,
-        undefined,
-        signal,
-      ),
+      answerOf(api.GET('/api/products', { params: { query: { limit: 6, q: text } }, signal })),
     enabled: text.trim().length > 1,
     placeholderData: keepPreviousData,
   })

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from '../ui/toast'
-import { ApiProblem, call, type Schemas } from '../api/client'
+import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
@@ -12,8 +12,6 @@ import { Button } from '../ui/button'
 import { Input } from '../ui/input'
 
 type Set = Schemas['GoodsBulk']['set']
-type Done = Schemas['GoodsBulkDone']
-
 const CLEAR = ' '
 const MEASURES = ['weight', 'length', 'width', 'height'] as const
 const BLANK = {
@@ -63,14 +61,17 @@ export function BulkEdit({ scope, count, close }: Props) {
   const body = { scope, set, sure }
   const { data: plan, error } = useQuery({
     queryKey: ['products', 'bulk', setup.revision, body],
-    queryFn: ({ signal }) => call<Done>('POST', '/api/products/bulk', { ...body, store: false }, signal),
+    queryFn: ({ signal }) =>
+      answerOf(api.POST('/api/products/bulk', { body: { ...body, store: false }, signal })),
     enabled: !empty,
     retry: false,
   })
   const problem = error instanceof ApiProblem ? error : null
   const store = async () => {
     try {
-      const done = await edit(() => call<Done>('POST', '/api/products/bulk', { ...body, store: true }))
+      const done = await edit(() =>
+        answerOf(api.POST('/api/products/bulk', { body: { ...body, store: true } })),
+      )
       toast(`Changed ${counted(done.changed, 'product')}`, {
         action: { label: 'Undo', onClick: () => void undo() },
       })

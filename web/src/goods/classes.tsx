@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { toast } from '../ui/toast'
-import { call, type Schemas, type ShippingClass } from '../api/client'
+import { api, answerOf, type Schemas, type ShippingClass } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
@@ -23,7 +23,7 @@ export function Classes() {
   const { hash } = useLocation()
   const { data } = useQuery({
     queryKey: ['classes', setup.revision],
-    queryFn: ({ signal }) => call<Schemas['ClassCounts']>('GET', '/api/classes', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/classes', { signal })),
     placeholderData: (previous) => previous,
   })
   const acts = useActs()
@@ -99,11 +99,15 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
   )
   const shift = (to: string) =>
     void edit(() =>
-      call<Schemas['GoodsBulkDone']>('POST', '/api/products/bulk', {
-        scope: { class: item.id },
-        set: { class: to === 'none' ? null : to },
-        store: true,
-      }),
+      answerOf(
+        api.POST('/api/products/bulk', {
+          body: {
+            scope: { class: item.id },
+            set: { class: to === 'none' ? null : to },
+            store: true,
+          },
+        }),
+      ),
     ).then(
       (done) => toast(`Moved ${counted(done.changed, 'row')} out of ${item.name}`),
       (error: Error) => toast.error(error.message),

@@ -224,7 +224,8 @@ function headOf(
         }
       : { head: label }
   const sorted = asked.sort === sort
-  const next = sorted && asked.descending ? { sort: '', descending: false } : { sort, descending: sorted }
+  const next: Partial<Asked> =
+    sorted && asked.descending ? { sort: '', descending: false } : { sort, descending: sorted }
   const Arrow = asked.descending ? ArrowDown : ArrowUp
   return {
     ...(sorted ? { sorted: asked.descending ? 'descending' : 'ascending' } : {}),

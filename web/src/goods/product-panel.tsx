@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Trash2, X } from 'lucide-react'
 import { Link, useNavigate } from 'react-router'
-import { call, type Product, type Schemas, type Treatment } from '../api/client'
+import { api, answerOf, type Product, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
 import { useActs } from '../edits/acts'
@@ -34,11 +34,8 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
   const { data: found } = useQuery({
     queryKey: ['products', 'panel', product.id, setup.revision],
     queryFn: async ({ signal }) => {
-      const page = await call<Schemas['Products']>(
-        'GET',
-        `/api/products?limit=20&q=${encodeURIComponent(product.sku!)}`,
-        undefined,
-        signal,
+      const page = await answerOf(
+        api.GET('/api/products', { params: { query: { limit: 20, q: product.sku! } }, signal }),
       )
       return page.products.find(({ id }) => id === product.id) ?? null
     },
@@ -46,7 +43,7 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
   const { data: treated } = useQuery({
     queryKey: ['treated', product.id, setup.revision],
     queryFn: ({ signal }) =>
-      call<Treated>('GET', `/api/products/${product.id}/treatments`, undefined, signal),
+      answerOf(api.GET('/api/products/{id}/treatments', { params: { path: { id: product.id } }, signal })),
   })
   const now = found ?? product
   const edited = useEdited('products', now)

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import { toast } from '../ui/toast'
-import { ApiProblem, call, type Schemas } from '../api/client'
+import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
@@ -84,7 +84,7 @@ export function ProductsCsv() {
     if (!text.trim()) return
     try {
       const beginning = text.split('\n').slice(0, 6).join('\n')
-      const found = await call<Head>('POST', '/api/products/csv/head', { csv: beginning })
+      const found = await answerOf(api.POST('/api/products/csv/head', { body: { csv: beginning } }))
       if (!isLatest()) return
       setHead(found)
       setMapping(found.mapping)

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
-import { call, type Schemas, type Treatment } from '../api/client'
+import { api, answerOf, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { GoodsSearch } from '../bench/goods-search'
@@ -15,7 +15,7 @@ export function Targets({ treatment }: { treatment: Treatment }) {
   const { data } = useQuery({
     queryKey: ['targets', treatment.id, setup.revision],
     queryFn: ({ signal }) =>
-      call<Schemas['TargetList']>('GET', `/api/treatments/${treatment.id}/targets`, undefined, signal),
+      answerOf(api.GET('/api/treatments/{id}/targets', { params: { path: { id: treatment.id } }, signal })),
     placeholderData: (previous) => previous,
   })
   const change = (how: 'add' | 'remove', goods: Schemas['Targets']) =>

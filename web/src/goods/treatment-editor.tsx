@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Plus, Trash2, X } from 'lucide-react'
 import { useCallback, type KeyboardEvent } from 'react'
-import { ApiProblem, call, type Rate, type Schemas, type Treatment } from '../api/client'
+import { ApiProblem, api, answerOf, type Rate, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { Conflict } from '../ui/conflict'
 import { useBenchResult, usePreview } from '../bench/result'
@@ -277,7 +277,7 @@ function useComparison(treatment: Treatment, price: DraftPrice) {
   const body = { zone: zone ?? '', treatment: treatment.id, quantities }
   const { data } = useQuery({
     queryKey: ['comparison', setup.revision, body],
-    queryFn: ({ signal }) => call<Schemas['Comparison']>('POST', '/api/comparison', body, signal),
+    queryFn: ({ signal }) => answerOf(api.POST('/api/comparison', { body, signal })),
     enabled: price.kind === 'apart' && Boolean(zone) && quantities.length > 0,
     placeholderData: (previous) => previous,
   })

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
-import { call, type Schemas, type Treatment } from '../api/client'
+import { api, answerOf, type Schemas, type Treatment } from '../api/client'
 import { awake, useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { AddByName } from '../ui/add-by-name'
@@ -30,7 +30,7 @@ export function Treatments() {
   const [scope, setScope] = useState<(typeof SCOPES)[number][0]>('all')
   const { data } = useQuery({
     queryKey: ['reaches', setup.revision],
-    queryFn: ({ signal }) => call<Schemas['Reaches']>('GET', '/api/treatments', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/treatments', { signal })),
     placeholderData: (previous) => previous,
   })
   const query = new URLSearchParams(hash.slice(1))

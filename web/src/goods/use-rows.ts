@@ -1,6 +1,7 @@
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
-import { call, type Product, type Schemas } from '../api/client'
+import { api, answerOf, type Product, type Schemas } from '../api/client'
+import type { Column } from './columns'
 
 /** What the catalogue is asked for: words, filters, order. */
 export interface Asked {
@@ -9,7 +10,8 @@ export interface Asked {
   class: string
   tag: string
   treatment: string
-  sort: string
+  /** Nothing for the catalogue’s own order. */
+  sort: '' | NonNullable<Column['sort']>
   descending: boolean
 }
 
@@ -38,19 +40,23 @@ export function scopeOf(asked: Asked): Schemas['GoodsScope'] {
   }
 }
 
-function address(asked: Asked, limit: number, offset: number): string {
-  const query = new URLSearchParams({ limit: String(limit), offset: String(offset) })
-  for (const [key, value] of Object.entries(scopeOf(asked))) query.set(key, String(value))
-  if (asked.sort) query.set('sort', asked.sort)
-  if (asked.descending) query.set('descending', 'true')
-  return `/api/products?${query}`
+function queryOf(asked: Asked, limit: number, offset: number) {
+  const { sort, descending } = asked
+  const { ids: _, ...scope } = scopeOf(asked)
+  return {
+    ...scope,
+    limit,
+    offset,
+    ...(sort ? { sort } : {}),
+    ...(descending ? { descending } : {}),
+  }
 }
 
 function pageQuery(asked: Asked, page: number) {
   return {
     queryKey: ['products', 'grid', asked, page],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
-      call<Page>('GET', address(asked, PAGE, page * PAGE), undefined, signal),
+      answerOf(api.GET('/api/products', { params: { query: queryOf(asked, PAGE, page * PAGE) }, signal })),
     staleTime: 30_000,
   }
 }
@@ -65,7 +71,8 @@ export function useRows(asked: Asked, from: number, to: number) {
   })
   const { data: counted, error } = useQuery({
     queryKey: ['products', 'count', asked],
-    queryFn: ({ signal }) => call<Page>('GET', address(asked, 1, 0), undefined, signal),
+    queryFn: ({ signal }) =>
+      answerOf(api.GET('/api/products', { params: { query: queryOf(asked, 1, 0) }, signal })),
     placeholderData: keepPreviousData,
   })
   const at = (index: number): Product | undefined =>

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { call, type Offer, type Schemas } from '../api/client'
+import { api, answerOf, type Offer, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { formatsOf } from '../ui/format'
@@ -15,7 +15,7 @@ export function MarginsTable({ offer }: { offer: Offer }) {
   const body: Schemas['MarginsRequest'] = { cart: documentOf(cart), offer: shown, at: momentOf(cart) }
   const { data } = useQuery({
     queryKey: ['margins', setup.revision, body],
-    queryFn: ({ signal }) => call<Schemas['Margins']>('POST', '/api/margins', body, signal),
+    queryFn: ({ signal }) => answerOf(api.POST('/api/margins', { body, signal })),
     placeholderData: keepPreviousData,
     enabled: cart.lines.length > 0,
     retry: false,

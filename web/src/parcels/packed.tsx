@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { call, type Schemas } from '../api/client'
+import { api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, useBenchCart } from '../bench/cart'
 import { causeSentence } from '../reckoning/words'
@@ -20,7 +20,7 @@ export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
   const body: Schemas['ParcelsRequest'] = { cart: documentOf(cart), ...(rate ? { rate } : {}) }
   const asked = useQuery({
     queryKey: ['parcels', setup.revision, body],
-    queryFn: ({ signal }) => call<Schemas['ParcelsDrawn']>('POST', '/api/parcels', body, signal),
+    queryFn: ({ signal }) => answerOf(api.POST('/api/parcels', { body, signal })),
     placeholderData: keepPreviousData,
     enabled: cart.lines.length > 0,
     retry: false,

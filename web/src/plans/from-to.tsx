@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { ApiProblem, call, type Schemas } from '../api/client'
+import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
 import { Strip } from '../board/strip'
 import { FieldError } from '../ui/field'
 import type { Formats } from '../ui/format'
@@ -54,7 +54,7 @@ function Reader({
   const body: Schemas['FromTo'] = { rows, measure, edges, choices }
   const { data, error } = useQuery({
     queryKey: ['from-to', body, store.lock_version],
-    queryFn: ({ signal }) => call<Read>('POST', '/api/from-to', body, signal),
+    queryFn: ({ signal }) => answerOf(api.POST('/api/from-to', { body, signal })),
     enabled: rows.length > 0,
     placeholderData: keepPreviousData,
     retry: false,

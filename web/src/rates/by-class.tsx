@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { call, type Rate, type Schemas } from '../api/client'
+import { api, answerOf, type Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useEdited } from '../edits/edited'
 import { formatsOf } from '../ui/format'
@@ -21,7 +21,7 @@ export function ByClass() {
   const [method, setMethod] = useState('')
   const { data } = useQuery({
     queryKey: ['class-prices', setup.revision],
-    queryFn: ({ signal }) => call<Schemas['ClassPrices']>('GET', '/api/class-prices', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/class-prices', { signal })),
     placeholderData: keepPreviousData,
   })
   const groups: { id: Group; name: string }[] = [

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { toast } from '../ui/toast'
-import { ApiProblem, call, type Schemas } from '../api/client'
+import { ApiProblem, api, answerOf } from '../api/client'
 import { awake, useFindings, useWorkshop } from '../api/setup'
 import { rateFindingSentence, rateSentence } from '../plans/words'
 import { FieldError } from '../ui/field'
@@ -12,8 +12,6 @@ import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
-
-type Changed = Schemas['RatesChanged']
 
 /** All rates as a list, read back in words; many are raised or lowered at once, with every price before and after. */
 export function RateList() {
@@ -41,14 +39,17 @@ export function RateList() {
   }
   const { data: plan, error } = useQuery({
     queryKey: ['rates', 'change', setup.revision, body],
-    queryFn: ({ signal }) => call<Changed>('POST', '/api/rates/change', { ...body, store: false }, signal),
+    queryFn: ({ signal }) =>
+      answerOf(api.POST('/api/rates/change', { body: { ...body, store: false }, signal })),
     enabled: asked,
     retry: false,
   })
   const problem = error instanceof ApiProblem ? error : null
   const store = async () => {
     try {
-      const done = await edit(() => call<Changed>('POST', '/api/rates/change', { ...body, store: true }))
+      const done = await edit(() =>
+        answerOf(api.POST('/api/rates/change', { body: { ...body, store: true } })),
+      )
       toast(`Changed ${counted(done.rates.length, 'rate')}`, {
         action: { label: 'Undo', onClick: () => void undo() },
       })

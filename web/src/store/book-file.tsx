@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useId, useState, type ChangeEvent } from 'react'
 import { toast } from '../ui/toast'
-import { ApiProblem, call, type Schemas, type Setup } from '../api/client'
+import { ApiProblem, api, answerOf, type Schemas, type Setup } from '../api/client'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/format'
 import { Button } from '../ui/button'
@@ -30,7 +30,7 @@ const SHOWN = 12
 
 interface Chosen {
   name: string
-  book: unknown
+  book: Record<string, unknown>
   told: Imported
 }
 
@@ -43,8 +43,8 @@ export function BookFile() {
   const [problem, setProblem] = useState<Error | null>(null)
   const [busy, setBusy] = useState(false)
 
-  const ask = (book: unknown, store: boolean, revision: number | null = null) =>
-    call<Imported>('POST', '/api/setup/import', { book, store, revision })
+  const ask = (book: Chosen['book'], store: boolean, revision: number | null = null) =>
+    answerOf(api.POST('/api/setup/import', { body: { book, store, revision } }))
   const choose = async (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0]
     event.target.value = ''
@@ -53,7 +53,7 @@ export function BookFile() {
     setProblem(null)
     setBusy(true)
     try {
-      const book: unknown = JSON.parse(await file.text())
+      const book: Chosen['book'] = JSON.parse(await file.text())
       setChosen({ name: file.name, book, told: await ask(book, false) })
     } catch (error) {
       setProblem(

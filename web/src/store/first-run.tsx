@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
-import { ApiProblem, call } from '../api/client'
+import { ApiProblem, api, answerOf } from '../api/client'
 import { useChoices } from '../api/setup'
 import { Wordmark } from '../frame/top-bar'
 import { FieldError } from '../ui/field'
@@ -32,7 +32,7 @@ export function FirstRun() {
   const submit = async (event: FormEvent) => {
     event.preventDefault()
     try {
-      client.setQueryData(['setup'], await call('POST', '/api/store', storeBody(draft)))
+      client.setQueryData(['setup'], await answerOf(api.POST('/api/store', { body: storeBody(draft) })))
     } catch (error) {
       setProblem(error as Error)
     }

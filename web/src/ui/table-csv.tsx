@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { toast } from '../ui/toast'
-import { ApiProblem, call, type Schemas } from '../api/client'
+import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from './field'
 import { counted, plural } from './format'
@@ -13,7 +13,7 @@ interface Props {
   /** What a row of the outcome is, e.g. "zone". */
   what: string
   /** e.g. "/api/zones": `.csv` takes them out, `/import` reads them. */
-  path: string
+  path: '/api/treatments' | '/api/rates' | '/api/zones' | '/api/boxes'
   columns: string
   /** What stands in a row, and how lists are written. */
   about: string
@@ -35,7 +35,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
     setCsv(text)
     try {
       const found = text.trim()
-        ? await call<Imported>('POST', `${path}/import`, { csv: text, store: false })
+        ? await answerOf(api.POST(`${path}/import`, { body: { csv: text, store: false } }))
         : null
       if (!isLatest()) return
       setPlan(found)
@@ -48,7 +48,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
   }
   const store = async () => {
     try {
-      await edit(() => call('POST', `${path}/import`, { csv, store: true }))
+      await edit(() => answerOf(api.POST(`${path}/import`, { body: { csv, store: true } })))
       toast(`Took the ${many}`, { action: { label: 'Undo', onClick: () => void undo() } })
       setCsv('')
       setPlan(null)

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { call, type Schemas } from '../api/client'
+import { api, answerOf, type Schemas } from '../api/client'
 import { countryName } from '../ui/format'
 import { Button } from '../ui/button'
 
@@ -68,7 +68,7 @@ export function PostcodeDoubts({
   const text = of.join(', ')
   const { data } = useQuery({
     queryKey: ['clauses', country, text],
-    queryFn: ({ signal }) => call<Schemas['ClausesRead']>('POST', '/api/clauses', { country, text }, signal),
+    queryFn: ({ signal }) => answerOf(api.POST('/api/clauses', { body: { country, text }, signal })),
     enabled: text !== '' && country !== '',
     retry: false,
   })

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useId } from 'react'
-import { call, type Area, type Schemas, type Zone } from '../api/client'
+import { api, answerOf, type Area, type Zone } from '../api/client'
 import { useGeography } from '../api/setup'
 import { useEditedArea } from '../edits/edited'
 import { FieldError } from '../ui/field'
@@ -31,7 +31,8 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
   const draft = typed?.text ?? null
   const { data: whole } = useQuery({
     queryKey: ['area', area.id, zone.lock_version],
-    queryFn: ({ signal }) => call<Area>('GET', `/api/areas/${area.id}`, undefined, signal),
+    queryFn: ({ signal }) =>
+      answerOf(api.GET('/api/areas/{id}', { params: { path: { id: area.id } }, signal })),
     enabled: area[list].count > area[list].clauses.length,
   })
   const stored = (whole ?? area)[list].clauses.join(', ')
@@ -40,7 +41,9 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
   const { data: read } = useQuery({
     queryKey: ['clauses', area.country, asked],
     queryFn: ({ signal }) =>
-      call<Schemas['ClausesRead']>('POST', '/api/clauses', { country: area.country, text: asked }, signal),
+      answerOf(
+        api.POST('/api/clauses', { body: { country: area.country ?? '', text: asked ?? '' }, signal }),
+      ),
     enabled: asked !== null,
   })
   const faults = draft === null ? [] : (read?.faults ?? [])

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
-import { ApiProblem, call, type Ladder, type Schemas } from '../api/client'
+import { ApiProblem, api, answerOf, type Ladder, type Schemas } from '../api/client'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { benchOf, documentOf, useBenchCart } from '../bench/cart'
 import { FieldError } from '../ui/field'
@@ -33,10 +33,10 @@ export function Landing() {
     postcode: cart.postcode,
     street: cart.street,
   }
-  const address = documentOf({ ...benchOf(null, ''), ...shown }).destination
+  const address = documentOf({ ...benchOf(null, ''), ...shown }).destination ?? {}
   const { data: ladder, error } = useQuery({
     queryKey: ['landing', setup.revision, address],
-    queryFn: ({ signal }) => call<Ladder>('POST', '/api/landing', address, signal),
+    queryFn: ({ signal }) => answerOf(api.POST('/api/landing', { body: address, signal })),
     placeholderData: keepPreviousData,
     retry: false,
   })
@@ -171,7 +171,7 @@ function AddressList() {
   const run = async (csv: string) => {
     const isLatest = latest()
     try {
-      const answer = await call<Schemas['Landings']>('POST', '/api/landings', { csv })
+      const answer = await answerOf(api.POST('/api/landings', { body: { csv } }))
       if (!isLatest()) return
       setFound(answer)
       setError(null)

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Tabs } from 'radix-ui'
 import { useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
-import { call, type CoverageMap, type Zone } from '../api/client'
+import { api, answerOf, type CoverageMap, type Zone } from '../api/client'
 import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
 import { AddZone } from '../board/add-zone'
 import { useActs } from '../edits/acts'
@@ -32,7 +32,7 @@ export function Zones() {
   const addAreas = useAddAreas()
   const { data: coverage } = useQuery({
     queryKey: ['coverage', setup.revision],
-    queryFn: ({ signal }) => call<CoverageMap>('GET', '/api/coverage', undefined, signal),
+    queryFn: ({ signal }) => answerOf(api.GET('/api/coverage', { signal })),
     placeholderData: keepPreviousData,
   })
   const audit = useFindings(setup.revision)

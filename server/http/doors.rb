@@ -14,9 +14,13 @@ module Server
       length.nil? || length > 1400
     end
 
-    # Sends the files of the front end as Brotli has compressed them when they were built, to those who read that; a ninth
-    # smaller than with gzip, which Rack::Static sends to the others.
+    # Sends the files of the front end as Brotli has compressed them when they were built, to those who read that: a
+    # ninth smaller than with gzip, which Rack::Static sends to the others.
     class Brotli
+      # Named, and not with a weight of nothing.
+      READ = /(?<!\w)br(?!\w|\s*;\s*q=0(\.0+)?\s*(,|\z))/
+      private_constant :READ
+
       # @param app [#call]
       # @param root [String] the folder that the addresses are below
       # @param headers [Hash] of every file
@@ -36,9 +40,7 @@ module Server
       # @return [Array, nil] nil where there is nothing compressed, or nobody who reads it
       def compressed(env)
         path = env["PATH_INFO"]
-        unless path.start_with?("/assets/") && env["HTTP_ACCEPT_ENCODING"].to_s.match?(/(?<!\w)br(?!\w|\s*;\s*q=0(\.0+)?\s*(,|\z))/)
-          return
-        end
+        return unless path.start_with?("/assets/") && READ.match?(env["HTTP_ACCEPT_ENCODING"].to_s)
 
         status, headers, body = @files.call(env.merge("PATH_INFO" => "#{path}.br"))
         return [status, headers, body] if status == 304

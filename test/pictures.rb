@@ -73,9 +73,9 @@ class Pictures < Minitest::Test
     visit "/goods/boxes?item=12*SHK-GAL-10&item=2*PNT-AF-075&item=20*ROP-BRD-08&to=GB&postcode=TR29+4ZZ"
     within(bench) do
       click_button "How is it packed?"
-      assert_selector "input[type=range]"
+      assert_selector "[role=slider]"
     end
-    page.execute_script("document.querySelector('input[type=range]').scrollIntoView({ block: 'end' })")
+    page.execute_script("document.querySelector('[role=slider]').scrollIntoView({ block: 'end' })")
     keep "boxes"
     visit "/?item=8*SHK-GAL-10&to=IE"
     within(bench) do

@@ -157,8 +157,8 @@ function Asking({ hash }: { hash: string }) {
       {opened && <ProductPanel key={opened.id} product={opened} close={() => setOpened(null)} />}
       <p className="pt-1 text-xs text-soft">
         {chosen > 0 ? `${counted(chosen, 'row')} chosen. ` : ''}
-        Enter or typing edits a cell, arrows and Tab move, Shift+Space chooses a row; cells of a spreadsheet
-        paste. Italics come from the product.
+        Typing or Enter edits a cell; Shift with an arrow takes more of them, to copy, paste over, fill down
+        (Ctrl+D) or undo (Ctrl+Z). Shift+Space chooses a row. Italics come from the product.
       </p>
     </>
   )

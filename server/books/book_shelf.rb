@@ -44,6 +44,15 @@ module Server
     # @return [GateMile::Book, nil] nil where it is not kept any more
     def at(revision) = @snapshot.books[revision]
 
+    # @return [Array<Array(Integer, GateMile::Book)>] every revision that is kept whose one before is kept too: the
+    #   number, the book before and the book
+    def steps
+      current
+      @snapshot.books.each_cons(2).filter_map do |(before, old), (after, new)|
+        [after, old, new] if after == before + 1
+      end
+    end
+
     # What is worked out from the current book, once for each revision, however many ask at the same time.
     # @param name [Symbol]
     # @param also [Object, nil] what else it depends on: another one of it makes it anew

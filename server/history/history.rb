@@ -10,7 +10,7 @@ module Server
     # What is not the merchant's doing: locks and counters go their own way.
     NOT_RECORDED = %w[lock_version revision].freeze
     # What is shown of a change; its rows can be long.
-    SHOWN = %i[id action kind names undone at].freeze
+    SHOWN = %i[id action kind names undone at revision].freeze
     private_constant :KEY, :MADE, :NOT_RECORDED, :SHOWN
 
     class << self
@@ -178,7 +178,7 @@ module Server
         Records::Change.undone.delete_all
         change = Records::Change.create!(action: action, kind: kind, names: names, entries: entries, at: Time.now)
         Thread.current[MADE] = change.id
-        raise_revision
+        raise_revision.tap { |revision| change.update!(revision: revision) }
       end
 
       def step(changes, id, undone:)

@@ -11,7 +11,10 @@ module Server
       scope :undone, -> { where(undone: true, state: nil).order(:id) }
 
       # @return [Hash] for JSON, without the rows
-      def document = { "id" => id, "action" => action, "kind" => kind, "names" => names, "at" => at.utc.iso8601 }
+      def document
+        { "id" => id, "action" => action, "kind" => kind, "names" => names, "at" => at.utc.iso8601,
+          "revision" => revision }
+      end
     end
   end
 end

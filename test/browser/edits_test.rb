@@ -216,9 +216,4 @@ class EditsTest < Minitest::Test
 
   def product_called(sku) = api(:get, "/api/products?q=#{sku}")["products"].find { |one| one["sku"] == sku }
   def now(id) = find_setup("methods", id)
-
-  # To another address without loading the page anew.
-  def visit_within(address)
-    page.execute_script("history.pushState({}, '', #{address.to_json}); dispatchEvent(new PopStateEvent('popstate', { state: {} }))")
-  end
 end

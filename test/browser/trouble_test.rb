@@ -85,6 +85,42 @@ class TroubleTest < Minitest::Test
     assert_fits "doubts of a list"
   end
 
+  # A section falls over: the bench beside it goes on, and so does everything else.
+  def test_a_section_that_falls_over
+    visit "/"
+    TURNSTILE.confuse("GET", %r{\A/api/class-prices}, '{"rows": null}')
+    visit_within "/rates/classes"
+    assert_text "This section cannot be shown"
+    within(bench) { assert_button "Why £4.50 for Tracked?" }
+    assert_accessible "a section that fell over"
+    find_field("Add goods by name or SKU").fill_in(with: "shackle 1")
+    assert_selector "[role=option]", minimum: 2
+    press(:escape)
+    click_link "Methods"
+    assert_field "Name of Tracked"
+    TURNSTILE.open
+    click_link "Rates"
+    click_link "By class"
+    assert_no_text "This section cannot be shown"
+  end
+
+  # The list of changes says what each of them did to the cart on the bench.
+  def test_what_each_change_did_to_the_bench_cart
+    visit "/?item=4*SHK-GAL-10&to=IE#rate=ie-tracked&field=plan"
+    within(bench) { assert_button "Why £12.90 for Tracked?" }
+    fill_in("Flat price", with: "11.20").send_keys(:enter)
+    assert(eventually { find_setup("rates", "ie-tracked")["plan"]["schedule"]["amount"] == "11.20" })
+    click_button "Changes so far"
+    within("[role=dialog]") do
+      assert_selector "li", text: /Tracked: £12.90 → £11.20/
+      assert_accessible "the list of changes"
+    end
+    press(:escape)
+    within(bench) { select "Japan", from: "To" }
+    click_button "Changes so far"
+    within("[role=dialog]") { assert_text "No price of the bench cart changed." }
+  end
+
   private
 
   def book_file = find("section[aria-labelledby]", text: "The setup as a file")

@@ -139,6 +139,11 @@ module BrowserSupport
     nil
   end
 
+  # To another address without loading the page anew.
+  def visit_within(address)
+    page.execute_script("history.pushState({}, '', #{address.to_json}); dispatchEvent(new PopStateEvent('popstate', { state: {} }))")
+  end
+
   # While the block runs, a file of goods is on its way into the database.
   def storing
     open = Queue.new

@@ -2,7 +2,7 @@
 
 # Stands before the application and lets requests wait, or turns them away, as a slow line or a broken server would.
 class Turnstile
-  Rule = Struct.new(:verb, :path, :held, :status) do
+  Rule = Struct.new(:verb, :path, :held, :status, :body) do
     def for?(env) = env["REQUEST_METHOD"] == verb && path.match?(env["PATH_INFO"])
   end
 
@@ -22,7 +22,9 @@ class Turnstile
 
     @lock.synchronize { @came << "#{env["REQUEST_METHOD"]} #{env["PATH_INFO"]}" }
     rule.held&.pop
-    rule.status ? [rule.status, { "content-type" => "text/plain" }, ["no"]] : @app.call(env)
+    return @app.call(env) if rule.status.nil?
+
+    [rule.status, { "content-type" => rule.body ? "application/json" : "text/plain" }, [rule.body || "no"]]
   end
 
   # Requests wait until {#open}.
@@ -32,6 +34,10 @@ class Turnstile
 
   # Requests are answered with nothing but a status.
   def refuse(verb, path, status) = add(Rule.new(verb, path, nil, status))
+
+  # Requests are answered with something that is not of the contract.
+  # @param body [String] JSON
+  def confuse(verb, path, body) = add(Rule.new(verb, path, nil, 200, body))
 
   # Lets pass what waits, and everything from now on.
   def open

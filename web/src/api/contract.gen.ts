@@ -1499,6 +1499,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/history/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the latest changes did to a cart, as far back as setups are kept */
+        post: operations["readEffects"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/history/undo": {
         parameters: {
             query?: never;
@@ -2779,6 +2796,24 @@ export interface components {
             };
             /** Format: date-time */
             at: string;
+            /** @description Which it made; null where that was not kept */
+            revision: number | null;
+        };
+        EffectsRequest: {
+            cart: components["schemas"]["Cart"];
+            at?: components["schemas"]["AsIf"];
+        };
+        Effects: {
+            effects: {
+                revision: number;
+                /** @description By rate, where the cart gets another price than before; null where the method is not available */
+                rates: {
+                    [key: string]: {
+                        before: string | null;
+                        after: string | null;
+                    };
+                };
+            }[];
         };
         HistoryStep: {
             change: number;
@@ -5817,6 +5852,31 @@ export interface operations {
                     };
                 };
             };
+        };
+    };
+    readEffects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectsRequest"];
+            };
+        };
+        responses: {
+            /** @description By the revisions that changes made */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effects"];
+                };
+            };
+            422: components["responses"]["Problem"];
         };
     };
     undoChange: {

@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { ChevronDown, Redo2, Undo2 } from 'lucide-react'
-import { api, answerOf } from '../api/client'
+import { api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { sentenceOfChange } from '../history/words'
+import { documentOf, momentOf, useBenchCart } from '../bench/cart'
+import { formatsOf } from '../ui/format'
 import { Pop } from '../ui/pop'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
@@ -46,13 +48,21 @@ export function HistoryButtons() {
 
 function Changes() {
   const { setup } = useWorkshop()
+  const { cart } = useBenchCart()
   const asked = useQuery({
     queryKey: ['history', setup.revision],
     queryFn: ({ signal }) => answerOf(api.GET('/api/history', { signal })),
   })
+  const question = { cart: documentOf(cart), at: momentOf(cart) }
+  const { data: told } = useQuery({
+    queryKey: ['effects', setup.revision, question],
+    queryFn: ({ signal }) => answerOf(api.POST('/api/history/effects', { body: question, signal })),
+    retry: false,
+  })
   return (
     <>
       <h2 className="text-lg">Changes, the newest first</h2>
+      <p className="text-soft">With what each did to the cart on the bench, as far back as that is kept.</p>
       <Answer of={asked}>
         {({ changes }) =>
           changes.length === 0 ? (
@@ -60,11 +70,17 @@ function Changes() {
           ) : (
             <ol>
               {changes.map((change) => (
-                <li key={change.id} className="flex justify-between gap-3 border-t border-hair py-1">
-                  <span className="first-letter:uppercase">{sentenceOfChange(change)}</span>
-                  <time className="whitespace-nowrap text-soft" dateTime={change.at}>
-                    {new Date(change.at).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' })}
-                  </time>
+                <li key={change.id} className="border-t border-hair py-1">
+                  <span className="flex justify-between gap-3">
+                    <span className="first-letter:uppercase">{sentenceOfChange(change)}</span>
+                    <time className="whitespace-nowrap text-soft" dateTime={change.at}>
+                      {new Date(change.at).toLocaleString('en-GB', {
+                        dateStyle: 'short',
+                        timeStyle: 'short',
+                      })}
+                    </time>
+                  </span>
+                  <Effect rates={told?.effects.find(({ revision }) => revision === change.revision)?.rates} />
                 </li>
               ))}
             </ol>
@@ -72,5 +88,30 @@ function Changes() {
         }
       </Answer>
     </>
+  )
+}
+
+/** What a change did to the bench cart: each method with another price than before, or that there is none. */
+function Effect({ rates }: { rates: Schemas['Effects']['effects'][number]['rates'] | undefined }) {
+  const { setup } = useWorkshop()
+  const formats = formatsOf(setup.store!)
+  if (!rates) return null
+  const written = (price: string | null) => (price === null ? 'not available' : formats.price(price))
+  const nameOf = (id: string) => {
+    const rate = setup.rates.find((one) => one.id === id)
+    return rate?.name ?? setup.methods.find((one) => one.id === rate?.method)?.name ?? 'a method that is gone'
+  }
+  const changed = Object.entries(rates)
+  return (
+    <span className="block text-xs text-soft">
+      {changed.length === 0
+        ? 'No price of the bench cart changed.'
+        : changed.map(([id, { before, after }], at) => (
+            <span key={id}>
+              {at > 0 && '; '}
+              {nameOf(id)}: {written(before)} → <b className="text-ink">{written(after)}</b>
+            </span>
+          ))}
+    </span>
   )
 }

@@ -1,5 +1,6 @@
 import { PanelLeftOpen } from 'lucide-react'
 import { Suspense, useEffect, useEffectEvent, useRef, useState } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
 import { ErrorBoundary } from 'react-error-boundary'
 import { Outlet, useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
@@ -62,6 +63,7 @@ export function Shell() {
   const [bench, setBench] = useState(true)
   const [oneKey] = useOneKey()
   const { pathname } = useLocation()
+  const client = useQueryClient()
   useTitle(pathname)
   usePrepared()
 
@@ -122,7 +124,12 @@ export function Shell() {
           </Button>
         )}
         <main id="section" tabIndex={-1} className="relative min-h-0 min-w-0 flex-1 overflow-y-auto">
-          <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname, setup.revision]}>
+          <ErrorBoundary
+            FallbackComponent={Broken}
+            resetKeys={[pathname, setup.revision]}
+            // What the section was told may be what it fell over.
+            onReset={() => client.removeQueries({ type: 'inactive' })}
+          >
             <Suspense fallback={<p className="p-4 text-soft">Opening …</p>}>
               <Outlet />
             </Suspense>

@@ -106,6 +106,7 @@ class TroubleTest < Minitest::Test
 
   # The list of changes says what each of them did to the cart on the bench.
   def test_what_each_change_did_to_the_bench_cart
+    fresh
     visit "/?item=4*SHK-GAL-10&to=IE#rate=ie-tracked&field=plan"
     within(bench) { assert_button "Why £12.90 for Tracked?" }
     fill_in("Flat price", with: "11.20").send_keys(:enter)

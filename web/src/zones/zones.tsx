@@ -17,7 +17,6 @@ import { areaSentence } from './words'
 import { WorldMap } from './world-map'
 import { ZonesCsv } from './zones-csv'
 import { Answer } from '../ui/answer'
-import { Movers } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
@@ -170,7 +169,6 @@ interface ZoneRowProps {
 }
 
 function ZoneRow({ zone, index, chosen, choose, here, findings, places, move }: ZoneRowProps) {
-  const { setup } = useWorkshop()
   const { row, grip } = useSortedRow(zone)
   return (
     <li
@@ -198,10 +196,11 @@ function ZoneRow({ zone, index, chosen, choose, here, findings, places, move }: 
         <span className="opens">{zone.name}</span>
         {!zone.active && <span className="text-soft"> · off</span>}
         {here && <span className="sr-only"> (the bench cart goes here)</span>}
-        {findings > 0 && <span className="text-ochre"> · {counted(findings, 'finding')}</span>}
+        {findings > 0 && (
+          <span className="whitespace-nowrap text-ochre"> · {counted(findings, 'finding')}</span>
+        )}
         <span className="block truncate text-xs text-soft">{places || 'covers nothing yet'}</span>
       </Button>
-      <Movers name={zone.name} at={index} of={setup.zones.length} move={move} />
     </li>
   )
 }

@@ -42,6 +42,7 @@ class ControlsTest < Minitest::Test
     assert_equal "4 at", page.evaluate_script("document.activeElement.dataset.cell")
     press(%i[ctrl end])
     assert_equal "remove", page.evaluate_script("document.activeElement.dataset.cell").split.last
+    assert_selector "[role=grid][aria-label='#{STEPS}'] [tabindex='0'][data-cell]", count: 1
     assert_accessible "a sheet"
   end
 
@@ -57,6 +58,8 @@ class ControlsTest < Minitest::Test
     press(".99", :enter)
     assert(eventually { price("SHK-GAL-12") == "2.99" })
     assert_equal %w[1.35 1.90], [price("SHK-GAL-08"), price("SHK-GAL-10")]
+    fill_in "Find goods by name or SKU", with: "tide tables"
+    assert_selector "[role=grid] [tabindex='0'][data-cell]", count: 1
   end
 
   # A short list and a long one, from the keyboard: what is typed narrows it, without regard to accents.

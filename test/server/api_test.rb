@@ -71,6 +71,7 @@ class ApiTest < Minitest::Test
     zone = find("zones", zone["id"])
     api(:delete, "/api/zones/#{zone["id"]}?lock_version=#{zone["lock_version"]}")
     newest = api(:get, "/api/history")["changes"].first
+    assert_kind_of Array, api(:post, "/api/history/effects", { cart: CART })["effects"]
     assert_equal ["delete", "zone", "Baltic shore"], [newest["action"], newest["kind"], newest["names"]["name"]]
     undone = api(:post, "/api/history/undo", { change: newest["id"] })
     api(:post, "/api/history/redo", { change: undone["history"]["redo"]["id"] })

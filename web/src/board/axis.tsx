@@ -81,13 +81,16 @@ export function axisOf(
 export function AxisRuler({ axis }: { axis: Axis }) {
   return (
     <div aria-hidden className="relative h-9 text-xs text-soft">
-      {axis.ticks.map((tick) => (
+      {axis.ticks.map((tick, at) => (
         <span
           key={tick}
           className="absolute bottom-0 border-l border-edge pb-1 pl-1 whitespace-nowrap"
           style={{ left: `${axis.scale(tick)}%` }}
         >
-          {axis.here && Math.abs(axis.scale(tick) - axis.scale(axis.here.at)) < 7 ? '' : axis.label(tick)}
+          {/* On a phone there is room for every third figure. */}
+          <span className={at % 3 === 0 ? '' : 'max-sm:hidden'}>
+            {axis.here && Math.abs(axis.scale(tick) - axis.scale(axis.here.at)) < 7 ? '' : axis.label(tick)}
+          </span>
         </span>
       ))}
       {axis.here && (

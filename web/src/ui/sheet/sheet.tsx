@@ -240,7 +240,8 @@ export function Sheet<Row>({
         {items.map(({ index, start }) => {
           const row = rows.at(index)
           const id = row === undefined ? null : rows.idOf(row, index)
-          const here = index === active.row
+          // A sheet that has become shorter is still reached with Tab.
+          const here = index === Math.min(active.row, count - 1)
           const typed = begun !== null && begun.id === id ? begun : null
           return (
             <SheetRow
@@ -337,7 +338,7 @@ const SheetRow = memo(function SheetRow(props: RowProps) {
             aria-colindex={at + 1}
             data-cell={rowKey === null ? undefined : `${rowKey} ${column.id}`}
             data-active={here || undefined}
-            tabIndex={(here && !editing) || (active === null && index === 0 && at === 0) ? 0 : -1}
+            tabIndex={here && !editing ? 0 : -1}
             aria-invalid={fault !== undefined || undefined}
             aria-selected={within || undefined}
             aria-readonly={(row !== undefined && Boolean(column.act ?? column.closed?.(row))) || undefined}

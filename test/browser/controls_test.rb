@@ -29,17 +29,26 @@ class ControlsTest < Minitest::Test
     assert(eventually { amounts == %w[7.50 7.50 7.50 4.00 5.00 6.00] })
     sheet_cell(STEPS, "6 amount").click
     paste("£1,050.00\t2\n1\t3")
-    assert_equal "1050.00", sheet_cell(STEPS, "6 amount").text
-    assert_equal "1", sheet_cell(STEPS, "7 amount").text, "pasting adds rows below the last"
+    assert_cell "1050.00", STEPS, "6 amount"
+    assert_cell "1", STEPS, "7 amount"
     assert_text "Step 7: Fill this in."
     2.times { press([:ctrl, "z"]) }
     sheet_cell(STEPS, "4 amount").click
     press("9.99", :escape)
-    assert_equal "4.00", sheet_cell(STEPS, "4 amount").text
+    assert_cell "4.00", STEPS, "4 amount"
     press(:enter)
     assert_equal "4.00", page.evaluate_script("document.activeElement.value")
     press(:escape, :home)
     assert_equal "4 at", page.evaluate_script("document.activeElement.dataset.cell")
+    # A step is taken out: what was typed before stands elsewhere now, and undoing brings the step back.
+    type_cell STEPS, "4 amount", "9.00", :enter
+    assert(eventually { amounts[3] == "9.00" })
+    left = amounts
+    click_button "Price: take step 2 out"
+    assert(eventually { amounts == [left[0], *left[2..]] })
+    sheet_cell(STEPS, "1 at").click
+    press([:ctrl, "z"])
+    assert(eventually { amounts == left })
     press(%i[ctrl end])
     assert_equal "remove", page.evaluate_script("document.activeElement.dataset.cell").split.last
     assert_selector "[role=grid][aria-label='#{STEPS}'] [tabindex='0'][data-cell]", count: 1

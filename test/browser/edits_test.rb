@@ -96,7 +96,7 @@ class EditsTest < Minitest::Test
     click_link "Zones"
     assert_button "Home"
     visit_within "/#rate=ie-tracked&field=plan"
-    assert_equal "abc", sheet_cell("Price: steps", "1 amount").text
+    assert_cell "abc", "Price: steps", "1 amount"
     type_cell "Price: steps", "1 amount", "9.10", :enter
     assert_no_text "not stored yet"
     assert(eventually { find_setup("rates", "ie-tracked")["plan"]["schedule"]["steps"].first["amount"] == "9.10" })

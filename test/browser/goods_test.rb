@@ -100,7 +100,7 @@ class GoodsBrowserTest < Minitest::Test
     assert_equal "15.50", treatment["price"]["charge"]["steps"].first["amount"]
     type_cell "Own price: steps", "2 from", "1", :enter
     assert_text "There is a step from 1 already."
-    assert_equal "1", sheet_cell("Own price: steps", "2 from").text
+    assert_cell "1", "Own price: steps", "2 from"
     type_cell "Own price: steps", "2 from", "2", :enter
     within(bench) { assert_text "1 × £15.50 + 1 × £9.00, each unit by its own step" }
     uncheck "Never by: Next day by noon"

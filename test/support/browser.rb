@@ -50,12 +50,14 @@ module BrowserSupport
   end
 
   # The lists, boxes and radio buttons of the interface are buttons with a role, named by a label of the page or their own.
-  def control(role, name)
+  # @param checked [Boolean, nil] whether it is; nil where that is all the same
+  def control(role, name, checked: nil)
     quoted = XPath::Renderer.new(:html).string_literal(name)
     # A name that ends in a comma and a space is only the beginning of one.
     own = name.end_with?(", ") ? "starts-with(@aria-label, #{quoted})" : "@aria-label=#{quoted}"
     labelled = "#{own} or @id=//label[normalize-space()=#{quoted}]/@for or ancestor::label[contains(normalize-space(), #{quoted})]"
-    find(:xpath, ".//button[@role='#{role}'][#{labelled}]")
+    state = checked.nil? ? "" : "[@aria-checked='#{checked}']"
+    find(:xpath, ".//button[@role='#{role}'][#{labelled}]#{state}")
   end
 
   # Chooses from a list, which opens beside the page, wherever the test looks just now.
@@ -65,17 +67,11 @@ module BrowserSupport
   end
 
   def choose(name) = control("radio", name).click
-  def check(name) = tick(name, "false")
-  def uncheck(name) = tick(name, "true")
+  def check(name) = control("checkbox", name, checked: false).click
+  def uncheck(name) = control("checkbox", name, checked: true).click
   def open_fold(title) = find("button[aria-expanded=false]", text: title).click
 
-  def tick(name, before)
-    box = control("checkbox", name)
-    assert_equal before, box["aria-checked"], name
-    box.click
-  end
-
-  def assert_chosen(name) = assert_equal("true", control("radio", name)["aria-checked"], name)
+  def assert_chosen(name) = assert(control("radio", name, checked: true))
   def assert_selected(words, from:) = control("combobox", from).assert_text(words)
 
   # Drags a row of a list that is in order to where another one stands, as a hand does it: over what lies between.
@@ -92,6 +88,10 @@ module BrowserSupport
   end
 
   def sheet_cell(sheet, cell) = page.document.find("[role=grid][aria-label='#{sheet}'] [data-cell='#{cell}']")
+
+  def assert_cell(text, sheet, cell)
+    page.document.assert_selector("[role=grid][aria-label='#{sheet}'] [data-cell='#{cell}']", exact_text: text)
+  end
 
   # Writes over a cell of a sheet, as one does: by typing where it has the focus.
   def type_cell(sheet, cell, text, *keys)

@@ -161,6 +161,7 @@ export function ChargeEditor({ label, charge, change, commit, errorAt, compariso
               count: charge.steps.length + 1,
               at: (index) => (index === charge.steps.length ? BLANK : charge.steps[index]),
               idOf: (_, index) => String(index + 1),
+              byPlace: true,
             }}
             put={(cells) => store(withCells(cells))}
             typing={(cell, over) => {

@@ -236,7 +236,12 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       <Sheet
         label={`${label}: grid`}
         columns={sheet}
-        rows={{ count: list.length, at: (index) => list[index], idOf: (_, index) => String(index + 1) }}
+        rows={{
+          count: list.length,
+          at: (index) => list[index],
+          idOf: (_, index) => String(index + 1),
+          byPlace: true,
+        }}
         put={(written) => {
           write(written)
           commit()

@@ -155,6 +155,7 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
       count: steps.length + 1,
       at: (index: number) => (index === steps.length ? BLANK : steps[index]),
       idOf: (_: Step, index: number) => String(index + 1),
+      byPlace: true,
     }),
     [steps],
   )

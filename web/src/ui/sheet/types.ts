@@ -49,6 +49,8 @@ export interface SheetRows<Row> {
   count: number
   at: (index: number) => Row | undefined
   idOf: (row: Row, index: number) => string
+  /** Whether a row is known by its place only, as the step of a schedule is. */
+  byPlace?: boolean
   /** What a row is called in the page, e.g. by its SKU; its id where this is left out. */
   nameOf?: (row: Row) => string
   /** Rows that need not be in view; as many as there are. */

@@ -1,4 +1,4 @@
-import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
+import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
 import { toast } from '../toast'
 import { rangeOf, tableOf, type Place, type SheetCell, type SheetColumn, type SheetRows } from './types'
 
@@ -57,6 +57,18 @@ export function useSheet<Row>({
   const alive = useRef(false)
   const done = useRef<Done<Row>[]>([])
   const undone = useRef<Done<Row>[]>([])
+  const forget = () => {
+    done.current = []
+    undone.current = []
+  }
+  // Where rows or columns are known by their places, and some went or came otherwise than by writing, what was written
+  // before no longer stands where it stood: it is not written back, and undoing goes to the last change as a whole.
+  const size = rows.byPlace ? `${rows.count} ${columns.length}` : ''
+  const wrote = useRef(false)
+  useEffect(() => {
+    if (!wrote.current) forget()
+    wrote.current = false
+  }, [size])
   const range = rangeOf(active, other)
   const single = range.top === range.bottom && range.left === range.right
 
@@ -82,14 +94,21 @@ export function useSheet<Row>({
     )
     done.current = [...done.current.slice(1 - REMEMBERED), { cells, before }]
     undone.current = []
-    put(cells)
+    grow(cells)
   }
+  /** Writing into the last row or below it adds rows: these come by writing. */
+  const tell = (cells: SheetCell<Row>[]) => {
+    wrote.current = cells.some(({ index }) => index >= rows.count - 1)
+    return cells
+  }
+  const grow = (cells: SheetCell<Row>[]) => put(tell(cells))
+  const hear = (cell: SheetCell<Row>) => typing?.(tell([cell])[0]!, false)
   const step = (from: typeof done, to: typeof done, texts: (one: Done<Row>) => string[]) => {
     const one = from.current.pop()
     if (!one) return false
     to.current.push(one)
     const again = texts(one)
-    put(
+    grow(
       one.cells.map((cell, at) => {
         // The row as it is now, unless it is out of reach.
         const row = rows.at(cell.index)
@@ -115,13 +134,11 @@ export function useSheet<Row>({
     typed.current = text ?? shown
     alive.current = true
     setBegun({ row, id: rows.idOf(row, at.row), index: at.row, column: at.column, text: typed.current })
-    if (typed.current !== shown)
-      typing?.({ index: at.row, row, column: column.id, text: typed.current }, false)
+    if (typed.current !== shown) hear({ index: at.row, row, column: column.id, text: typed.current })
   }
   const type = (text: string) => {
     typed.current = text
-    if (begun)
-      typing?.({ index: begun.index, row: begun.row, column: columns[begun.column]!.id, text }, false)
+    if (begun) hear({ index: begun.index, row: begun.row, column: columns[begun.column]!.id, text })
   }
 
   /** Rows from the clipboard or of a range: fetched where they are not here. */
@@ -159,7 +176,7 @@ export function useSheet<Row>({
     if (tooMany(lines.length)) return
     if (lines.length === 1 && lines[0]!.length === 1 && !single)
       return overwrite((_, column) => (column.flag ? null : lines[0]![0]!))
-    if (takes?.(lines, range.top, columns[range.left]!.id)) return
+    if (takes?.(lines, range.top, columns[range.left]!.id)) return forget()
     const found = await rowsFrom(range.top, lines.length)
     const room = rows.count + grows - range.top
     write(

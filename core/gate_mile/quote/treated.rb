@@ -44,9 +44,11 @@ module GateMile
         amount = charge.price(units)
         listener&.note(:treated, :"treated.apart", amount: amount, setting: setting(placed), units: units,
                                                    names: lines.map(&:label), treatment: placed.treatment.name,
-                                                   counting: charge.counting, parts: charge.parts(units))
+                                                   counting: charge.counting, parts: told(charge, units))
         new(lines: lines, minor: amount.minor)
       end
+
+      def told(charge, units) = charge.parts(units).map { |count, each| { units: count, each: each } }
 
       def fee(line, placed, listener)
         plus = placed.treatment.price.plus

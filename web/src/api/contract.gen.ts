@@ -2854,25 +2854,564 @@ export interface components {
             };
         };
         Setting: {
-            kind: string;
+            /** @enum {string} */
+            kind: "rate" | "method" | "treatment" | "offer" | "rule" | "coupon" | "box" | "class";
             id: string;
             field: string;
         };
-        Numbers: {
-            [key: string]: unknown;
-        };
+        Texts: string[];
+        NoNumbers: Record<string, never>;
+        /** @description A line of a reckoning. Amounts are money in major units, all else is written as a reader would. */
         ReckoningStep: {
-            step: string;
-            code: string;
-            numbers: components["schemas"]["Numbers"];
+            /** @enum {string} */
+            step: "lines" | "restrictions" | "treated" | "ordinary" | "price" | "offers" | "rules" | "finish";
             amount: components["schemas"]["Amount"] | null;
             setting: components["schemas"]["Setting"] | null;
-        };
+        } & ({
+            /** @constant */
+            code: "lines.need_no_shipping";
+            numbers: {
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "lines.ordinary";
+            numbers: {
+                lines: number;
+                quantity: number;
+                value: string;
+                weight: string | null;
+                apart: number;
+            };
+        } | {
+            /** @constant */
+            code: "lines.none_ordinary";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "lines.apart";
+            numbers: {
+                name: string;
+                /** @enum {string} */
+                level: "variant" | "product" | "class";
+                treatment: string;
+                units: number;
+            };
+        } | {
+            /** @constant */
+            code: "lines.along";
+            numbers: {
+                name: string;
+                /** @enum {string} */
+                level: "variant" | "product" | "class";
+                treatment: string;
+                units: number;
+            };
+        } | {
+            /** @constant */
+            code: "treated.apart";
+            numbers: {
+                units: number;
+                names: components["schemas"]["Texts"];
+                treatment: string;
+                /** @enum {string} */
+                counting: "unit" | "graduated" | "whole";
+                parts: {
+                    units: number;
+                    each: string;
+                }[];
+            };
+        } | {
+            /** @constant */
+            code: "treated.fee";
+            numbers: {
+                name: string;
+                units: number;
+                each: string;
+                treatment: string;
+            };
+        } | {
+            /** @constant */
+            code: "rate.narrowed";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "rate.narrowed_perhaps";
+            numbers: {
+                field: string;
+            };
+        } | {
+            /** @constant */
+            code: "schedule.flat";
+            numbers: {
+                zone: string;
+                units: number;
+                times: number;
+                amount_of_one: string;
+                label?: string;
+                class?: string;
+            };
+        } | {
+            /** @constant */
+            code: "schedule.first";
+            numbers: {
+                zone: string;
+                first: string;
+                additional: string;
+                more: number;
+                units: number;
+                times: number;
+                amount_of_one: string;
+                label?: string;
+                class?: string;
+            };
+        } | {
+            /** @constant */
+            code: "schedule.steps";
+            numbers: {
+                zone: string;
+                measure: components["schemas"]["measure"];
+                number: string;
+                start: string;
+                finish: string | null;
+                /** @enum {string} */
+                edges: "from" | "up_to";
+                base: string;
+                each?: string;
+                increment?: string;
+                started?: number;
+                percent?: string;
+                of?: string;
+                units: number;
+                times: number;
+                amount_of_one: string;
+                label?: string;
+                class?: string;
+            };
+        } | {
+            /** @constant */
+            code: "schedule.grid";
+            numbers: {
+                zone: string;
+                row: string;
+                measure: components["schemas"]["measure"];
+                /** @enum {string} */
+                edges: "from" | "up_to";
+                column: string;
+                units: number;
+                times: number;
+                amount_of_one: string;
+                label?: string;
+                class?: string;
+            };
+        } | {
+            /** @constant */
+            code: "plan.combine";
+            numbers: {
+                zone: string;
+                /** @enum {string} */
+                how: "sum" | "highest" | "lowest" | "dearest_first";
+                count: number;
+            };
+        } | {
+            /** @constant */
+            code: "adjust.handling";
+            numbers: {
+                zone: string;
+                fixed: string | null;
+                count: number;
+                /** @enum {string} */
+                per: "order" | "unit" | "parcel";
+                percent: string | null;
+                of: string;
+                added: string;
+            };
+        } | {
+            /** @constant */
+            code: "adjust.minimum";
+            numbers: {
+                zone: string;
+                from: string;
+            };
+        } | {
+            /** @constant */
+            code: "adjust.maximum";
+            numbers: {
+                zone: string;
+                from: string;
+            };
+        } | {
+            /** @constant */
+            code: "adjust.ending";
+            numbers: {
+                zone: string;
+                from: string;
+                ending: string;
+            };
+        } | {
+            /** @constant */
+            code: "parcels.stand_in";
+            numbers: {
+                zone: string;
+                names: components["schemas"]["Texts"];
+                weight?: string;
+                size?: string;
+            };
+        } | {
+            /** @constant */
+            code: "live.own_first";
+            numbers: {
+                zone: string;
+            };
+        } | {
+            /** @constant */
+            code: "live.answer";
+            numbers: {
+                zone: string;
+                service: string;
+                parcels: number;
+                age: number;
+                days: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "live.silent";
+            numbers: {
+                zone: string;
+                service: string;
+                said: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "live.refused";
+            numbers: {
+                zone: string;
+                service: string;
+                said: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "live.unusable";
+            numbers: {
+                zone: string;
+                service: string;
+                said: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "live.fault";
+            numbers: {
+                zone: string;
+                service: string;
+                said: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "live.chosen";
+            numbers: {
+                zone: string;
+                service: string;
+                /** @enum {string} */
+                how: "cheapest" | "fastest" | "first";
+                of: number;
+            };
+        } | {
+            /** @constant */
+            code: "live.markup";
+            numbers: {
+                zone: string;
+                fixed: string | null;
+                count: number;
+                /** @enum {string} */
+                per: "order" | "unit" | "parcel";
+                percent: string | null;
+                of: string;
+                added: string;
+            };
+        } | {
+            /** @constant */
+            code: "live.fallback";
+            numbers: {
+                zone: string;
+                /** @enum {string} */
+                trouble: "silent" | "refused" | "unusable" | "fault";
+                said: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "live.fallback_plan";
+            numbers: {
+                zone: string;
+                /** @enum {string} */
+                trouble: "silent" | "refused" | "unusable" | "fault";
+                said: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "offer.acted";
+            numbers: {
+                offer: string;
+                taken: string;
+                base: string;
+                share: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "offer.no_gain";
+            numbers: {
+                offer: string;
+                taken: string;
+                base: string;
+                share: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "offer.beaten";
+            numbers: {
+                offer: string;
+                price: string;
+            };
+        } | {
+            /** @constant */
+            code: "offer.below";
+            numbers: {
+                offer: string;
+                here: string | number;
+                from: string;
+                /** @enum {string} */
+                measure: "value" | "weight" | "quantity";
+                remaining: string | number;
+            };
+        } | {
+            /** @constant */
+            code: "offer.over";
+            numbers: {
+                offer: string;
+                here: string | number;
+                below: string;
+            };
+        } | {
+            /** @constant */
+            code: "offer.unknown";
+            numbers: {
+                offer: string;
+            };
+        } | {
+            /** @constant */
+            code: "offer.no_share";
+            numbers: {
+                offer: string;
+            };
+        } | {
+            /** @constant */
+            code: "offer.renamed";
+            numbers: {
+                from: string;
+                to: string;
+                offer: string;
+            };
+        } | {
+            /** @constant */
+            code: "rule.renamed";
+            numbers: {
+                rule: string;
+                from: string;
+                to: string;
+            };
+        } | {
+            /** @constant */
+            code: "rule.message";
+            numbers: {
+                rule: string;
+                text: string;
+            };
+        } | {
+            /** @constant */
+            code: "rule.price";
+            numbers: {
+                rule: string;
+                /** @enum {string} */
+                kind: "price" | "add" | "off" | "floor" | "cap";
+                before: string;
+                given: string | null;
+                percent: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "finish.renamed";
+            numbers: {
+                from: string;
+                to: string;
+            };
+        } | {
+            /** @constant */
+            code: "price.total";
+            numbers: components["schemas"]["NoNumbers"];
+        });
+        /** @description Why there is no price */
         Cause: {
-            code: string;
-            numbers: components["schemas"]["Numbers"];
             setting: components["schemas"]["Setting"] | null;
-        };
+        } & ({
+            /** @constant */
+            code: "method_off";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "rate_off";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "unknown_product";
+            numbers: {
+                sku: string;
+            };
+        } | {
+            /** @constant */
+            code: "nothing_to_ship";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "line_barred";
+            numbers: {
+                treatment: string;
+                name: string;
+            };
+        } | {
+            /** @constant */
+            code: "no_price";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "closed";
+            numbers: {
+                at: string;
+            };
+        } | {
+            /** @constant */
+            code: "after_cutoff";
+            numbers: {
+                at: string;
+            };
+        } | {
+            /** @constant */
+            code: "outside_areas";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "address_open";
+            numbers: {
+                field: string;
+            };
+        } | {
+            /** @constant */
+            code: "address_decides";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "no_weight";
+            numbers: {
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "no_size";
+            numbers: {
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "beyond";
+            numbers: {
+                measure: components["schemas"]["measure"];
+                number: string;
+                start: string;
+                finish: string | null;
+                /** @enum {string} */
+                edges: "from" | "up_to";
+            };
+        } | {
+            /** @constant */
+            code: "blank_cell";
+            numbers: {
+                row: string;
+                measure: components["schemas"]["measure"];
+                /** @enum {string} */
+                edges: "from" | "up_to";
+                column: string;
+            };
+        } | {
+            /** @constant */
+            code: "cell_none";
+            numbers: {
+                row: string;
+                measure: components["schemas"]["measure"];
+                /** @enum {string} */
+                edges: "from" | "up_to";
+                column: string;
+            };
+        } | {
+            /** @constant */
+            code: "no_class_price";
+            numbers: {
+                names: components["schemas"]["Texts"];
+                class: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "not_carried";
+            numbers: {
+                names: components["schemas"]["Texts"];
+                class: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "too_heavy";
+            numbers: {
+                names: components["schemas"]["Texts"];
+                most: string;
+            };
+        } | {
+            /** @constant */
+            code: "no_boxes";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "no_box";
+            numbers: {
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "hidden_by_rule";
+            numbers: {
+                rule: string;
+                /** @enum {string} */
+                how: "hide" | "only";
+            };
+        } | {
+            /** @constant */
+            code: "hidden_by_offer";
+            numbers: {
+                offer: string;
+                free: string;
+            };
+        } | {
+            /** @constant */
+            code: "no_origin";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "live_waiting";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "live_failed";
+            numbers: {
+                /** @enum {string} */
+                trouble: "silent" | "refused" | "unusable" | "fault";
+                said: string | null;
+            };
+        });
         MethodQuote: {
             method: string;
             rate: string;
@@ -2992,15 +3531,79 @@ export interface components {
             here: string | null;
             /** @description Those it acted on */
             methods: string[];
-            reasons: ({
-                code: string;
-            } & {
-                [key: string]: unknown;
-            })[];
+            reasons: components["schemas"]["Reason"][];
             /** @enum {string|null} */
             moment: "before" | "away" | "nearly" | "reached" | "not_for_you" | null;
             /** @description Whether the zone is known */
             sure: boolean;
+        };
+        /** @description What stands between a cart and an offer. Moments are on the store's clock. */
+        Reason: {
+            /** @constant */
+            code: "off";
+        } | {
+            /** @constant */
+            code: "other_zone";
+            zone: string;
+        } | {
+            /** @constant */
+            code: "other_group";
+            group: string | null;
+        } | {
+            /** @constant */
+            code: "no_coupon";
+            coupons: components["schemas"]["Texts"];
+        } | {
+            /** @constant */
+            code: "no_promotion";
+        } | {
+            /** @constant */
+            code: "promotion";
+            names: components["schemas"]["Texts"];
+        } | {
+            /** @constant */
+            code: "early";
+            starts: string;
+        } | {
+            /** @constant */
+            code: "late";
+            ends: string;
+        } | {
+            /** @constant */
+            code: "used_up";
+            first: number;
+            uses: number;
+        } | {
+            /** @constant */
+            code: "blocked";
+            names: components["schemas"]["Texts"];
+        } | {
+            /** @constant */
+            code: "no_zone";
+        } | {
+            /** @constant */
+            code: "no_method";
+        } | {
+            /** @constant */
+            code: "below";
+            remaining: string | number;
+            here: string | number;
+            from?: string | number;
+        } | {
+            /** @constant */
+            code: "over";
+            here: string | number;
+            below?: string | number;
+        } | {
+            /** @constant */
+            code: "beaten";
+            price: string;
+        } | {
+            /** @constant */
+            code: "unknown";
+        } | {
+            /** @constant */
+            code: "no_share";
         };
         /** @description What became of one rule */
         Verdict: {
@@ -3149,6 +3752,7 @@ export interface components {
             }[];
             faults: components["schemas"]["CsvFault"][];
         };
+        /** @description What the audit found */
         Finding: {
             key: string;
             asleep: boolean;
@@ -3158,12 +3762,9 @@ export interface components {
              */
             part: "zones" | "rates" | "goods" | "offers" | "rules";
             /** @enum {string} */
-            code: "covers_world" | "never_wins" | "overlap" | "clauses_hidden" | "dead_clause" | "partly_covered" | "regions_left_out" | "no_way" | "own_price_barred" | "treatment_never" | "no_weight" | "no_class" | "empty_class" | "free_beside_paid" | "no_rate" | "blank_cells" | "no_class_price" | "not_carried" | "loss" | "ends_early" | "falling" | "out_of_reach" | "rates_alike" | "own_price_far" | "offer_never" | "offer_over" | "offer_spoilt" | "offer_closes" | "offer_loss" | "offer_unclassed" | "free_unpriced" | "pays_more" | "milepost_over" | "rule_always" | "rule_never" | "rule_hidden" | "rules_fight" | "rule_open" | "all_hidden" | "coupon_unused" | "live_no_fallback" | "live_carrier_off" | "live_unmeasured" | "live_never_wins" | "live_loss" | "live_all_refuse" | "no_box_for";
-            /** @enum {string} */
             harm: "problem" | "warning" | "note";
             zone: string | null;
             other: string | null;
-            numbers: components["schemas"]["Numbers"];
             example: components["schemas"]["Address"] | null;
             /** @description A cart that shows it */
             cart: components["schemas"]["Cart"] | null;
@@ -3174,7 +3775,375 @@ export interface components {
                 kind: "treatment" | "class" | "rate" | "offer" | "rule" | "coupon" | "box";
                 id: string;
             } | null;
-        };
+        } & ({
+            /** @constant */
+            code: "covers_world";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "never_wins";
+            numbers: {
+                country: string;
+                /** @enum {string} */
+                level: "clause_in_region" | "clause" | "region" | "country" | "world";
+            };
+        } | {
+            /** @constant */
+            code: "overlap";
+            numbers: {
+                country: string;
+                /** @enum {string} */
+                level: "clause_in_region" | "clause" | "region" | "country" | "world";
+            };
+        } | {
+            /** @constant */
+            code: "clauses_hidden";
+            numbers: {
+                country: string;
+                clauses: components["schemas"]["Texts"];
+                count: number;
+            };
+        } | {
+            /** @constant */
+            code: "dead_clause";
+            numbers: {
+                country: string;
+                clause: string;
+                /** @enum {string} */
+                list: "only" | "except";
+            };
+        } | {
+            /** @constant */
+            code: "partly_covered";
+            numbers: {
+                country: string;
+                clause: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "regions_left_out";
+            numbers: {
+                country: string;
+                regions: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "no_way";
+            numbers: {
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "own_price_barred";
+            numbers: {
+                treatment: string;
+                by: string;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "treatment_never";
+            numbers: {
+                treatment: string;
+                /** @enum {string} */
+                reason: "says_nothing" | "reaches_nothing" | "no_rate" | "shadowed";
+            };
+        } | {
+            /** @constant */
+            code: "no_weight";
+            numbers: {
+                rates: number;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "no_class";
+            numbers: {
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "empty_class";
+            numbers: {
+                class: string;
+            };
+        } | {
+            /** @constant */
+            code: "free_beside_paid";
+            numbers: {
+                rate: string;
+            };
+        } | {
+            /** @constant */
+            code: "no_rate";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "blank_cells";
+            numbers: {
+                rate: string;
+                count: number;
+            };
+        } | {
+            /** @constant */
+            code: "no_class_price";
+            numbers: {
+                rate: string;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "not_carried";
+            numbers: {
+                rate: string;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "loss";
+            numbers: {
+                rate: string;
+                count: number;
+                name: string;
+                price: string;
+                cost: string;
+            };
+        } | {
+            /** @constant */
+            code: "ends_early";
+            numbers: {
+                rate: string;
+                top: string;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "falling";
+            numbers: {
+                rate: string;
+                measure: components["schemas"]["measure"];
+                at: string;
+                before: string;
+                after: string;
+            };
+        } | {
+            /** @constant */
+            code: "out_of_reach";
+            numbers: {
+                rate: string;
+                measure: components["schemas"]["measure"];
+                at: string;
+            };
+        } | {
+            /** @constant */
+            code: "rates_alike";
+            numbers: {
+                rate: string;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "own_price_far";
+            numbers: {
+                rate: string;
+                name: string;
+                treatment: string;
+                price: string;
+                ordinary: string;
+                count: number;
+            };
+        } | {
+            /** @constant */
+            code: "offer_never";
+            numbers: {
+                offer: string;
+                /** @enum {string} */
+                reason: "no_rate" | "no_goods";
+            };
+        } | {
+            /** @constant */
+            code: "offer_over";
+            numbers: {
+                offer: string;
+                ends: string;
+            };
+        } | {
+            /** @constant */
+            code: "offer_spoilt";
+            numbers: {
+                offer: string;
+                /** @enum {string} */
+                reason: "all_spoil";
+            };
+        } | {
+            /** @constant */
+            code: "offer_closes";
+            numbers: {
+                offer: string;
+                below: string;
+            };
+        } | {
+            /** @constant */
+            code: "offer_loss";
+            numbers: {
+                offer: string;
+                name: string;
+                count: number;
+                cost: string;
+                brings: string | null;
+                value: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "offer_unclassed";
+            numbers: {
+                offer: string;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "free_unpriced";
+            numbers: {
+                rate: string;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "pays_more";
+            numbers: {
+                offer: string;
+                name: string;
+                price: string;
+                more: string;
+            };
+        } | {
+            /** @constant */
+            code: "milepost_over";
+            numbers: {
+                offer: string;
+                /** @enum {string} */
+                moment: "label" | "before" | "away" | "nearly" | "reached" | "not_for_you";
+                text: string;
+                from: string;
+            };
+        } | {
+            /** @constant */
+            code: "rule_always";
+            numbers: {
+                rule: string;
+            };
+        } | {
+            /** @constant */
+            code: "rule_never";
+            numbers: {
+                rule: string;
+            };
+        } | {
+            /** @constant */
+            code: "rule_hidden";
+            numbers: {
+                rule: string;
+                by: string;
+            };
+        } | {
+            /** @constant */
+            code: "rules_fight";
+            numbers: {
+                rule: string;
+                other: string;
+                /** @enum {string} */
+                over: "price" | "rename" | "bounds" | "only";
+                method: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "rule_open";
+            numbers: {
+                rule: string;
+            };
+        } | {
+            /** @constant */
+            code: "all_hidden";
+            numbers: {
+                rule: string;
+                names: components["schemas"]["Texts"];
+                zones: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "coupon_unused";
+            numbers: {
+                coupon: string;
+            };
+        } | {
+            /** @constant */
+            code: "live_no_fallback";
+            numbers: {
+                rate: string;
+                troubles: ("silent" | "unusable")[];
+            };
+        } | {
+            /** @constant */
+            code: "live_carrier_off";
+            numbers: {
+                rate: string;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "live_unmeasured";
+            numbers: {
+                rate: string;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "live_never_wins";
+            numbers: {
+                rate: string;
+                names: components["schemas"]["Texts"];
+                /** @enum {string} */
+                how: "cheapest" | "fastest" | "first";
+            };
+        } | {
+            /** @constant */
+            code: "live_loss";
+            numbers: {
+                rate: string;
+                name: string;
+                weight: string;
+                price: string;
+                cost: string;
+                count: number;
+            };
+        } | {
+            /** @constant */
+            code: "live_all_refuse";
+            numbers: {
+                rate: string;
+                count?: number;
+                names?: components["schemas"]["Texts"];
+                grams?: number;
+                said: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "no_box_for";
+            numbers: {
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        });
         Asleep: {
             key: string;
             asleep: boolean;

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronRight } from 'lucide-react'
 import { useId, useState } from 'react'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
-import { countryName } from '../ui/format'
+import { countryName } from '../ui/locale'
 import { momentWords } from '../ui/moment'
 import { remarkSentence } from '../zones/words'
 import { useBenchCart, type BenchCart } from './cart'

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
-import { counted } from '../ui/format'
+import { counted } from '../ui/locale'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 

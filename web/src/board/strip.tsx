@@ -1,5 +1,6 @@
 import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react'
-import { counted, isZero, type Formats } from '../ui/format'
+import { isZero, type Formats } from '../ui/format'
+import { counted } from '../ui/locale'
 import type { Axis } from './axis'
 import { at, type Piece } from './lines'
 import { Table } from '../ui/table'

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { counted } from '../ui/format'
+import { counted } from '../ui/locale'
 import { Button } from '../ui/button'
 
 type Step = Schemas['Surveyed']

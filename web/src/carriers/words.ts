@@ -1,5 +1,5 @@
 import type { Live, Setup } from '../api/client'
-import { list } from '../offers/words'
+import { list } from '../ui/locale'
 import type { Formats } from '../ui/format'
 
 export const TROUBLES = {

@@ -5,7 +5,8 @@ import { useActs } from '../edits/acts'
 import { benchOf, useBenchCart } from '../bench/cart'
 import { settingPath } from '../reckoning/paths'
 import { formatsOf } from '../ui/format'
-import { addressWords, findingSentence } from '../zones/words'
+import { addressWords } from '../zones/words'
+import { findingSentence } from './words'
 import { Button } from '../ui/button'
 import { Fold } from '../ui/fold'
 
@@ -41,7 +42,7 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
   const { data: geography } = useGeography()
   const { act } = useActs()
   const { replace } = useBenchCart()
-  const { text, mend } = findingSentence(finding, setup, geography, formatsOf(setup.store!))
+  const { text, mend } = findingSentence(finding, setup, formatsOf(setup.store!), geography)
   const zone = setup.zones.find(({ id }) => id === finding.zone)
   return (
     <li className="flex gap-2 border-t border-hair py-1.5">

@@ -5,10 +5,12 @@ import { api, answerOf, type Schemas, type Treatment } from '../api/client'
 import { awake, useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { AddByName } from '../ui/add-by-name'
-import { counted, formatsOf } from '../ui/format'
+import { formatsOf } from '../ui/format'
+import { counted } from '../ui/locale'
 import { useFindingsAbout } from '../findings/about'
+import { findingSentence } from '../findings/words'
 import { TreatmentEditor } from './treatment-editor'
-import { goodsFindingSentence, limitsSentence, paysSentence, travelSentence } from './words'
+import { limitsSentence, paysSentence, travelSentence } from './words'
 import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
 import { Sorted, useSortedRow } from '../ui/sorted'
@@ -175,7 +177,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
             )}
           </dl>
           {findings.map((finding, at) => {
-            const { text, mend } = goodsFindingSentence(finding)
+            const { text, mend } = findingSentence(finding, setup, formats)
             const zone = setup.zones.find(({ id }) => id === finding.zone)
             return (
               <p key={at} className="text-ochre">

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useRef, useSyncExternalStore } from 'react'
 import { ApiProblem, type Product, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import type { Doc, NewEdit } from '../edits/edits'
-import { counted } from '../ui/format'
+import { counted } from '../ui/locale'
 import { toast } from '../ui/toast'
 import { COLUMNS, type FieldName } from './columns'
 

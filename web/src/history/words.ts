@@ -1,5 +1,5 @@
 import type { Change } from '../api/client'
-import { counted } from '../ui/format'
+import { counted } from '../ui/locale'
 
 const KINDS: Record<Change['kind'], string> = {
   store: 'the shop',

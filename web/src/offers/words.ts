@@ -1,13 +1,10 @@
 import type { Milepost, Offer, Outlook, Schemas, Setup } from '../api/client'
 import type { Formats } from '../ui/format'
+import { counted, list } from '../ui/locale'
 import { momentWords } from '../ui/moment'
 
 type Fields = Schemas['OfferFields']
 type Reason = Outlook['reasons'][number]
-
-export function list(names: string[], last = 'and'): string {
-  return names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} ${last} ${names.at(-1)}`
-}
 
 export function namesOf(ids: readonly string[], items: { id?: string; name?: string }[]): string[] {
   return ids.map((id) => items.find((item) => item.id === id)?.name ?? 'one that is gone')
@@ -20,7 +17,7 @@ function codesOf(ids: readonly string[], setup: Setup): string[] {
 /** An amount of a measure as it is typed, with the currency where it is money. */
 export function measured(measure: string, amount: string, formats: Formats): string {
   if (measure === 'value') return /^\d+(\.\d+)?$/.test(amount) ? formats.money(amount) : amount
-  return measure === 'quantity' ? `${amount} ${amount === '1' ? 'unit' : 'units'}` : amount
+  return measure === 'quantity' && /^\d+$/.test(amount) ? counted(Number(amount), 'unit') : amount
 }
 
 export function goodsWords(goods: Schemas['GoodsChoice'], setup: Setup): string {
@@ -90,47 +87,45 @@ export function offerSentence(offer: Fields, setup: Setup, formats: Formats): st
 
 /** Why an offer does not act on a cart, in numbers. */
 export function reasonSentence(reason: Reason, outlook: Outlook, setup: Setup, formats: Formats): string {
-  const text = (key: string) => String(reason[key] ?? '')
-  const amount = (key: string) => measured(outlook.measure ?? '', text(key), formats)
+  const { measure, threshold } = outlook
+  const amount = (text: string | number) => measured(measure ?? '', String(text), formats)
   switch (reason.code) {
     case 'off':
       return 'It is switched off.'
     case 'other_zone':
-      return `It does not hold in ${text('zone')}.`
+      return `It does not hold in ${reason.zone}.`
     case 'other_group':
       return reason.group
-        ? `It is not for ${namesOf([text('group')], setup.groups)[0]}.`
+        ? `It is not for ${namesOf([reason.group], setup.groups)[0]}.`
         : 'It is for customer groups, and this cart has none.'
     case 'no_coupon':
-      return `It needs coupon ${list(codesOf(reason.coupons as string[], setup), 'or')}.`
+      return `It needs coupon ${list(codesOf(reason.coupons, setup), 'or')}.`
     case 'no_promotion':
       return 'It needs another promotion in the cart.'
     case 'promotion':
-      return `Another promotion is in the cart: ${(reason.names as string[]).join(', ')}.`
+      return `Another promotion is in the cart: ${list(reason.names)}.`
     case 'early':
-      return `It begins ${momentWords(text('starts'))}.`
+      return `It begins ${momentWords(reason.starts)}.`
     case 'late':
-      return `It ended ${momentWords(text('ends'))}.`
+      return `It ended ${momentWords(reason.ends)}.`
     case 'used_up':
-      return `It was for the first ${text('first')} orders, and ${text('uses')} have used it.`
+      return `It was for the first ${reason.first} orders, and ${reason.uses} have used it.`
     case 'blocked':
-      return `Kept out by ${(reason.names as string[]).join(', ')}.`
+      return `Kept out by ${list(reason.names)}.`
     case 'no_zone':
       return 'It holds in none of the zones that the address may be in.'
     case 'below':
-      return `${amount('remaining')} more: the cart comes to ${amount('here')}${outlook.threshold ? ` of ${measured(outlook.measure ?? '', outlook.threshold, formats)}` : ''}.`
+      return `${amount(reason.remaining)} more: the cart comes to ${amount(reason.here)}${threshold ? ` of ${amount(threshold)}` : ''}.`
     case 'over':
-      return `The cart comes to ${amount('here')}, and it ends below ${amount('below')}.`
+      return `The cart comes to ${amount(reason.here)}, and it ends below ${amount(reason.below ?? '')}.`
     case 'beaten':
-      return `Another offer is better: with this one the shopper would pay ${formats.price(text('price'))}.`
+      return `Another offer is better: with this one the shopper would pay ${formats.price(reason.price)}.`
     case 'unknown':
       return 'Goods in the cart have no weight, so nobody knows whether it is reached.'
     case 'no_share':
       return 'What the goods that pay their own way would cost alone is not known.'
     case 'no_method':
       return 'None of its methods is available to this cart.'
-    default:
-      return reason.code
   }
 }
 

@@ -5,7 +5,8 @@ import { useWorkshop } from '../api/setup'
 import { documentOf, useBenchCart } from '../bench/cart'
 import { causeSentence } from '../reckoning/words'
 import { Answer } from '../ui/answer'
-import { counted } from '../ui/format'
+import { formatsOf } from '../ui/format'
+import { counted } from '../ui/locale'
 import { BoxDrawing, layersOf } from './drawing'
 import { Select } from '../ui/select'
 import { Slider } from '../ui/slider'
@@ -50,7 +51,7 @@ export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
         <Answer of={asked} waiting="Packing …">
           {({ cause, parcels }) =>
             cause ? (
-              <p className="text-ochre">{causeSentence(cause)}</p>
+              <p className="text-ochre">{causeSentence(cause, formatsOf(setup.store!))}</p>
             ) : parcels.length === 0 ? (
               <p className="text-soft">Nothing to pack.</p>
             ) : (

@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui'
 import { useState } from 'react'
 import type { Zone } from '../api/client'
 import { FieldError } from '../ui/field'
-import { counted } from '../ui/format'
+import { counted } from '../ui/locale'
 import {
   MEASURES,
   measureWords,

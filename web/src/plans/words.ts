@@ -1,6 +1,7 @@
-import type { Finding, Plan, Rate, Schemas, Setup } from '../api/client'
+import type { Plan, Rate, Schemas, Setup } from '../api/client'
 import { liveSentence } from '../carriers/words'
-import { counted, type Formats } from '../ui/format'
+import { type Formats } from '../ui/format'
+import { counted } from '../ui/locale'
 import { edgesOf, measureWords, type ClassPrice, type Schedule, type Step } from './draft'
 
 const GROUPS: Record<string, string> = {
@@ -123,72 +124,4 @@ export function parcelsWords(parcels: Schemas['Parcels'] | undefined): string {
     boxes: 'packed into boxes',
   }[parcels.kind]
   return `${how}${parcels.up_to ? ` up to ${parcels.up_to}` : ''}${parcels.divisor ? `, divisor ${parcels.divisor}` : ''}`
-}
-
-/** A finding about rates in words: what is wrong, and how to mend it. */
-export function rateFindingSentence(finding: Finding, formats?: Formats): { text: string; mend: string } {
-  const numbers = finding.numbers as Record<string, unknown>
-  const names = (numbers.names as string[] | undefined) ?? []
-  const more = Number(numbers.count ?? 0) - names.length
-  const goods = `${names.join(', ')}${more > 0 ? ` and ${more} more` : ''}`
-  const money = (amount: unknown) => (formats ? formats.money(String(amount)) : String(amount))
-  const rate = String(numbers.rate ?? '')
-  switch (finding.code) {
-    case 'free_beside_paid':
-      return {
-        text: `${rate} is free for any cart, beside methods that cost something.`,
-        mend: 'Set its price, or say where it holds; zero may be meant as “not set”.',
-      }
-    case 'no_rate':
-      return {
-        text: 'No method is available here, so no shopper can order.',
-        mend: 'Add a method, or switch the zone off.',
-      }
-    case 'blank_cells':
-      return {
-        text: `${counted(Number(numbers.count), 'cell')} of ${rate} say nothing: carts that come there get no price.`,
-        mend: 'Fill them, or write “none” where it is not available.',
-      }
-    case 'no_class_price':
-      return {
-        text: `${rate} has no price for ${goods}.`,
-        mend: 'Give their class a price, or say what everything else pays.',
-      }
-    case 'not_carried':
-      return { text: `${rate} does not carry ${goods}.`, mend: 'Fine if that is meant.' }
-    case 'loss':
-      return {
-        text: `${rate} takes less than it costs you for ${counted(Number(numbers.count), 'of the goods', 'of the goods')}: ${String(numbers.name)} pays ${money(numbers.price)} and costs ${money(numbers.cost)}.`,
-        mend: 'Raise the price, or correct the cost.',
-      }
-    case 'ends_early':
-      return {
-        text: `${rate} ends at ${String(numbers.top)}; beyond are ${goods}.`,
-        mend: 'Add a step, if it can take them.',
-      }
-    case 'falling':
-      return {
-        text: `${rate} gets cheaper at a ${measureWords(String(numbers.measure))} of ${String(numbers.at)}: ${money(numbers.before)}, then ${money(numbers.after)}.`,
-        mend: 'One of the two figures is probably not meant.',
-      }
-    case 'out_of_reach':
-      return {
-        text: `No cart comes to the step of ${rate} at a ${measureWords(String(numbers.measure))} of ${String(numbers.at)}.`,
-        mend: 'Take it out, or correct its edge.',
-      }
-    case 'own_price_far': {
-      const others = Number(numbers.count) - 1
-      return {
-        text: `${String(numbers.treatment)} makes ${String(numbers.name)}${others > 0 ? ` and ${others} more` : ''} pay ${money(numbers.price)} by ${rate}; the ordinary price would be ${money(numbers.ordinary)}.`,
-        mend: 'Fine if that is meant.',
-      }
-    }
-    case 'rates_alike':
-      return {
-        text: `${names.join(' and ')} have the same price.`,
-        mend: 'A shopper sees no reason for both.',
-      }
-    default:
-      return { text: finding.code, mend: '' }
-  }
 }

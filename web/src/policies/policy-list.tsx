@@ -3,7 +3,7 @@ import { useLocation, useNavigate } from 'react-router'
 import type { Finding } from '../api/client'
 import { awake, useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
-import { findingSentence } from '../zones/words'
+import { findingSentence } from '../findings/words'
 import { formatsOf } from '../ui/format'
 import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
@@ -90,7 +90,7 @@ function Row<Kind extends Item>({
           {about.map((finding) => (
             <p key={finding.key} className="text-ochre">
               <span aria-hidden>△ </span>
-              {findingSentence(finding, setup, undefined, formatsOf(setup.store!)).text}
+              {findingSentence(finding, setup, formatsOf(setup.store!)).text}
             </p>
           ))}
         </div>

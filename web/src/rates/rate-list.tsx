@@ -4,9 +4,11 @@ import { Link } from 'react-router'
 import { toast } from '../ui/toast'
 import { ApiProblem, api, answerOf } from '../api/client'
 import { awake, useFindings, useWorkshop } from '../api/setup'
-import { rateFindingSentence, rateSentence } from '../plans/words'
+import { findingSentence } from '../findings/words'
+import { rateSentence } from '../plans/words'
 import { FieldError } from '../ui/field'
-import { counted, formatsOf } from '../ui/format'
+import { formatsOf } from '../ui/format'
+import { counted } from '../ui/locale'
 import { OnlyOf } from '../ui/only-of'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
@@ -151,7 +153,7 @@ export function RateList() {
                     </span>
                   )}
                   {own.map((finding, at) => {
-                    const { text, mend } = rateFindingSentence(finding, formats)
+                    const { text, mend } = findingSentence(finding, setup, formats)
                     return (
                       <span key={at} className="block text-ochre">
                         <span aria-hidden>△ </span>

@@ -1,4 +1,5 @@
-import { counted, isZero, type Formats } from '../ui/format'
+import { isZero, type Formats } from '../ui/format'
+import { counted } from '../ui/locale'
 import type { Prices } from './class-groups'
 
 const LEAST = 3

@@ -19,7 +19,5 @@ export function settingPath(setting: Setting): string {
       return '/goods/boxes'
     case 'class':
       return `/goods/classes#class=${encodeURIComponent(setting.id)}`
-    default:
-      return '/'
   }
 }

@@ -1,292 +1,260 @@
 import type { MethodQuote, Quote, ReckoningStep, Schemas, Setup, Zone } from '../api/client'
+import { namesOf } from '../offers/words'
 import { measureWords } from '../plans/draft'
-import { countryName, counted, isZero, type Formats } from '../ui/format'
+import { isZero, type Formats } from '../ui/format'
+import { counted, countryName, list } from '../ui/locale'
 
-type Numbers = Record<string, unknown>
+type Code = ReckoningStep['code']
+type NumbersOf<C extends Code> = Extract<ReckoningStep, { code: C }>['numbers']
+/** Sentences for some kinds of line, each from its own numbers. */
+type Tells<C extends Code> = { [K in C]: (numbers: NumbersOf<K>, formats: Formats) => string }
 
-const text = (numbers: Numbers, key: string): string => String(numbers[key] ?? '')
+const LEVELS = { variant: 'the variant itself', product: 'the product', class: 'its class' }
 
-const LEVELS: Record<string, string> = {
-  variant: 'the variant itself',
-  product: 'the product',
-  class: 'its class',
-}
-
-function loadWords(numbers: Numbers): string {
-  return numbers.label ? `${text(numbers, 'label')}: ` : ''
-}
-
-function timesWords(numbers: Numbers, formats: Formats): string {
-  const times = Number(numbers.times)
-  return times > 1 ? `, ${times} × ${formats.money(text(numbers, 'amount_of_one'))}` : ''
-}
-
-function measured(numbers: Numbers, formats: Formats, between = ' '): string {
-  const number = text(numbers, 'number')
-  const name = measureWords(text(numbers, 'measure'))
-  return `${name}${between}${numbers.measure === 'value' ? formats.money(number) : number}`
-}
-
-function stretchWords(numbers: Numbers, formats: Formats): string {
-  const side = (key: string) =>
-    numbers.measure === 'value' ? formats.money(text(numbers, key)) : text(numbers, key)
-  if (numbers.edges === 'up_to') {
-    const above = /^0(\D|$)/.test(text(numbers, 'start')) ? '' : `above ${side('start')}`
-    return [above, numbers.finish && `up to ${side('finish')}`].filter(Boolean).join(' ') || 'from nothing on'
-  }
-  return numbers.finish ? `from ${side('start')} to less than ${side('finish')}` : `from ${side('start')}`
-}
-
-/** "3 × £6.00 + 2 × £4.00", and how the steps were counted where that matters. */
-function partsSentence(numbers: Numbers, formats: Formats): string {
-  const parts = (numbers.parts as [number, string][]).map(
-    ([units, each]) => `${units} × ${formats.money(each)}`,
-  )
-  const counting = { unit: '', graduated: ', each unit by its own step', whole: ', all by the step reached' }[
-    text(numbers, 'counting')
-  ]
-  return `${parts.join(' + ')}${counting ?? ''}`
-}
-
-function amountOf(numbers: Numbers, key: string, formats: Formats): string {
-  const amount = text(numbers, key)
-  if (numbers.measure === 'value') return formats.money(amount)
-  return numbers.measure === 'quantity' ? counted(Number(amount), 'unit') : amount
-}
-
-const TROUBLES: Record<string, string> = {
+/** What carriers did not answer with. */
+export const TROUBLES = {
   silent: 'The carrier is silent or down',
   refused: 'The carrier refuses this address or these goods',
   unusable: 'The answer is unusable',
   fault: 'A fault of this server, not of a carrier',
 }
 
+const COMBINED = {
+  sum: 'Added up',
+  highest: 'Of these the highest alone',
+  lowest: 'Of these the lowest alone',
+  dearest_first: 'The highest first price once, each further unit at its additional price',
+}
+
+const COUNTING = { unit: '', graduated: ', each unit by its own step', whole: ', all by the step reached' }
+const CHOSEN = { cheapest: 'the cheapest', fastest: 'the fastest', first: 'the first in your list' }
+
+/** What the schedules' lines have in common: which goods, and how often their amount counts. */
+interface Loaded {
+  label?: string
+  times: number
+  amount_of_one: string
+}
+
+const loaded = ({ label }: Loaded) => (label ? `${label}: ` : '')
+const times = ({ times, amount_of_one: one }: Loaded, formats: Formats) =>
+  times > 1 ? `, ${times} × ${formats.money(one)}` : ''
+const said = (text: string | null) => (text ? `: ${text}` : '')
+
+/** A figure of a measure: money where it is a value. */
+function figure(measure: string, text: string, formats: Formats): string {
+  return measure === 'value' ? formats.money(text) : text
+}
+
+function stretch({ measure, start, finish, edges }: NumbersOf<'schedule.steps'>, formats: Formats): string {
+  const from = figure(measure, start, formats)
+  const to = finish && figure(measure, finish, formats)
+  if (edges === 'from') return to ? `from ${from} to less than ${to}` : `from ${from}`
+  const above = /^0(\D|$)/.test(start) ? '' : `above ${from}`
+  return [above, to && `up to ${to}`].filter(Boolean).join(' ') || 'from nothing on'
+}
+
+function added(
+  what: string,
+  { fixed, count, percent, of, added }: NumbersOf<'adjust.handling'>,
+  formats: Formats,
+): string {
+  const parts = [
+    fixed && `${count > 1 ? `${count} × ` : ''}${formats.money(fixed)}`,
+    percent && `${percent} % of ${formats.money(of)}`,
+  ].filter((part): part is string => Boolean(part))
+  const sum = formats.money(added)
+  return `${what}: ${list(parts)}${parts.length === 1 && parts[0] === sum ? '' : `, ${sum}`}`
+}
+
+const lines: Tells<Extract<Code, `lines.${string}` | `treated.${string}` | `rate.${string}`>> = {
+  'lines.need_no_shipping': ({ names }) => `Left out, needs no shipping: ${list(names)}`,
+  'lines.ordinary': ({ lines, quantity, value, weight, apart }, formats) =>
+    `${counted(lines, 'line')} ${apart ? 'left for the ordinary rate' : 'to ship'}: ${counted(quantity, 'unit')}, ${formats.money(value)}, ${weight ?? 'weight not known'}`,
+  'lines.none_ordinary': () => 'No line is left for the ordinary rate, so it takes nothing',
+  'lines.apart': ({ name, treatment, level }) =>
+    `Priced apart, so not in the ordinary rate: ${name}, by “${treatment}” on ${LEVELS[level]}`,
+  'lines.along': ({ name, treatment, level }) =>
+    `Goes along with the cart: ${name}, by “${treatment}” on ${LEVELS[level]}`,
+  'treated.apart': ({ treatment, names, parts, counting }, formats) =>
+    `“${treatment}” for ${list(names)}: ${parts.map(({ units, each }) => `${units} × ${formats.money(each)}`).join(' + ')}${COUNTING[counting]}`,
+  'treated.fee': ({ treatment, name, units, each }, formats) =>
+    `“${treatment}” on top for ${name}: ${units} × ${formats.money(each)}`,
+  'rate.narrowed': () => 'Holds in a part of the zone only; priced as if the cart went there',
+  'rate.narrowed_perhaps': ({ field }) =>
+    `Holds in a part of the zone only: the ${field} decides whether the cart goes there`,
+}
+
+const prices: Tells<
+  Extract<Code, `schedule.${string}` | `plan.${string}` | `adjust.${string}` | `price.${string}`>
+> = {
+  'schedule.flat': (n, formats) =>
+    n.label || n.class || n.times > 1
+      ? `${loaded(n)}one amount in ${n.zone}${times(n, formats)}`
+      : `Flat price in ${n.zone}, whatever the cart holds`,
+  'schedule.first': (n, formats) =>
+    `${loaded(n)}first unit ${formats.money(n.first)}, ${n.more} more at ${formats.money(n.additional)}${times(n, formats)}`,
+  'schedule.steps': (n, formats) => {
+    const more = n.each ? ` and ${n.started} × ${formats.money(n.each)} for each started ${n.increment}` : ''
+    const percent = n.percent ? ` and ${n.percent} % of ${formats.money(n.of ?? '')}` : ''
+    return `${loaded(n)}${measureWords(n.measure)} ${figure(n.measure, n.number, formats)} is in the step ${stretch(n, formats)}: ${formats.money(n.base)}${more}${percent}${times(n, formats)}`
+  },
+  'schedule.grid': (n, formats) =>
+    `${loaded(n)}grid, ${measureWords(n.measure)} ${n.row} and ${n.column}${times(n, formats)}`,
+  'plan.combine': ({ how }) => COMBINED[how],
+  'adjust.handling': (n, formats) => added('Handling', n, formats),
+  'adjust.minimum': ({ from }, formats) => `At least this, not ${formats.money(from)}`,
+  'adjust.maximum': ({ from }, formats) => `At most this, not ${formats.money(from)}`,
+  'adjust.ending': ({ ending, from }, formats) =>
+    `To an ending of ${ending.replace(/^0/, '')}, from ${formats.money(from)}`,
+  'price.total': () => 'The shopper pays',
+}
+
+const live: Tells<Extract<Code, `live.${string}` | `parcels.${string}`>> = {
+  'parcels.stand_in': ({ names, weight, size }) =>
+    weight
+      ? `Without a weight, taken as ${weight} each: ${list(names)}`
+      : `Without a size, taken as ${size} each: ${list(names)}`,
+  'live.own_first': () => 'The rate’s own price goes before the carriers’',
+  'live.answer': ({ service, parcels, days, age }) =>
+    `${service} asks this for ${counted(parcels, 'parcel')}${days ? `, ${days} business days` : ''}${age > 1 ? `, ${age} s ago` : ''}`,
+  'live.silent': (n) => `${n.service} is silent${said(n.said)}`,
+  'live.refused': (n) => `${n.service} refuses it${said(n.said)}`,
+  'live.unusable': (n) => `${n.service} gives no usable answer${said(n.said)}`,
+  'live.fault': (n) => `${n.service} was not asked${said(n.said)}`,
+  'live.chosen': ({ service, how, of }) => `${service} counts, ${CHOSEN[how]} of ${of}`,
+  'live.markup': (n, formats) => added('Markup', n, formats),
+  'live.fallback': ({ trouble }) => `${TROUBLES[trouble]}: your amount for that`,
+  'live.fallback_plan': ({ trouble }) => `${TROUBLES[trouble]}: your own price for that`,
+}
+
+const CHANGES: Record<NumbersOf<'rule.price'>['kind'], (by: string) => string> = {
+  price: (by) => `sets ${by}`,
+  add: (by) => `adds ${by}`,
+  off: (by) => `takes ${by} off`,
+  floor: (by) => `asks for at least ${by}`,
+  cap: (by) => `asks for at most ${by}`,
+}
+
+const policies: Tells<Extract<Code, `offer.${string}` | `rule.${string}` | `finish.${string}`>> = {
+  'offer.acted': ({ offer, taken, base, share }, formats) => {
+    const apart =
+      share && !isZero(share) ? `, beside ${formats.money(share)} for goods that pay their own way` : ''
+    return `Offer “${offer}” takes ${formats.money(taken)} off ${formats.money(base)}${apart}`
+  },
+  'offer.no_gain': ({ offer }) => `Offer “${offer}” is reached, with nothing left to take off`,
+  'offer.beaten': ({ offer, price }, formats) =>
+    `Offer “${offer}” is reached too, but it would come to ${formats.price(price)}`,
+  'offer.below': ({ offer, measure, remaining }, formats) => {
+    const more =
+      measure === 'quantity'
+        ? counted(Number(remaining), 'unit')
+        : figure(measure, String(remaining), formats)
+    return `Offer “${offer}” is not reached: ${more} more`
+  },
+  'offer.over': ({ offer }) => `Offer “${offer}” ends below this cart`,
+  'offer.unknown': ({ offer }) => `Offer “${offer}” looks at the weight, which is not known`,
+  'offer.no_share': ({ offer }) =>
+    `Offer “${offer}” does not act: what the goods that pay their own way would cost alone is not known`,
+  'offer.renamed': ({ offer, to }) => `Called “${to}” by offer “${offer}”`,
+  'rule.renamed': ({ rule, to }) => `Called “${to}” by rule “${rule}”`,
+  'rule.message': ({ rule, text }) => `Rule “${rule}” says “${text}”`,
+  'rule.price': ({ rule, kind, percent, given, before }, formats) =>
+    `Rule “${rule}” ${CHANGES[kind](percent ? `${percent} %` : formats.money(given ?? ''))}, from ${formats.money(before)}`,
+  'finish.renamed': ({ to, from }) => `Called “${to}” in this zone, not “${from}”`,
+}
+
+const TELLS: Tells<Code> = { ...lines, ...prices, ...live, ...policies }
+
 /** One line of a reckoning, as a sentence. The one place where its codes become words. */
 export function stepSentence(step: ReckoningStep, formats: Formats): string {
-  const numbers = step.numbers as Numbers
-  switch (step.code) {
-    case 'lines.need_no_shipping':
-      return `Left out, needs no shipping: ${(numbers.names as string[]).join(', ')}`
-    case 'lines.ordinary': {
-      const weight = numbers.weight ? text(numbers, 'weight') : 'weight not known'
-      const units = counted(Number(numbers.quantity), 'unit')
-      const value = formats.money(text(numbers, 'value'))
-      return Number(numbers.apart)
-        ? `${counted(Number(numbers.lines), 'line')} left for the ordinary rate: ${units}, ${value}, ${weight}`
-        : `${counted(Number(numbers.lines), 'line')} to ship: ${units}, ${value}, ${weight}`
-    }
-    case 'lines.none_ordinary':
-      return 'No line is left for the ordinary rate, so it takes nothing'
-    case 'lines.apart':
-      return `Priced apart, so not in the ordinary rate: ${text(numbers, 'name')}, by “${text(numbers, 'treatment')}” on ${LEVELS[text(numbers, 'level')]}`
-    case 'lines.along':
-      return `Goes along with the cart: ${text(numbers, 'name')}, by “${text(numbers, 'treatment')}” on ${LEVELS[text(numbers, 'level')]}`
-    case 'treated.apart':
-      return `“${text(numbers, 'treatment')}” for ${(numbers.names as string[]).join(', ')}: ${partsSentence(numbers, formats)}`
-    case 'treated.fee':
-      return `“${text(numbers, 'treatment')}” on top for ${text(numbers, 'name')}: ${text(numbers, 'units')} × ${formats.money(text(numbers, 'each'))}`
-    case 'rate.narrowed':
-      return 'Holds in a part of the zone only; priced as if the cart went there'
-    case 'rate.narrowed_perhaps':
-      return `Holds in a part of the zone only: the ${text(numbers, 'field')} decides whether the cart goes there`
-    case 'schedule.flat':
-      return numbers.label || numbers.class || Number(numbers.times) > 1
-        ? `${loadWords(numbers)}one amount in ${text(numbers, 'zone')}${timesWords(numbers, formats)}`
-        : `Flat price in ${text(numbers, 'zone')}, whatever the cart holds`
-    case 'schedule.first':
-      return `${loadWords(numbers)}first unit ${formats.money(text(numbers, 'first'))}, ${text(numbers, 'more')} more at ${formats.money(text(numbers, 'additional'))}${timesWords(numbers, formats)}`
-    case 'schedule.steps': {
-      const more = numbers.each
-        ? ` and ${text(numbers, 'started')} × ${formats.money(text(numbers, 'each'))} for each started ${text(numbers, 'increment')}`
-        : ''
-      const percent = numbers.percent
-        ? ` and ${text(numbers, 'percent')} % of ${formats.money(text(numbers, 'of'))}`
-        : ''
-      return `${loadWords(numbers)}${measured(numbers, formats)} is in the step ${stretchWords(numbers, formats)}: ${formats.money(text(numbers, 'base'))}${more}${percent}${timesWords(numbers, formats)}`
-    }
-    case 'schedule.grid':
-      return `${loadWords(numbers)}grid, ${measureWords(text(numbers, 'measure'))} ${text(numbers, 'row')} and ${text(numbers, 'column')}${timesWords(numbers, formats)}`
-    case 'plan.combine':
-      return {
-        sum: 'Added up',
-        highest: 'Of these the highest alone',
-        lowest: 'Of these the lowest alone',
-        dearest_first: 'The highest first price once, each further unit at its additional price',
-      }[text(numbers, 'how')]!
-    case 'live.markup':
-    case 'adjust.handling': {
-      const fixed = numbers.fixed
-        ? `${Number(numbers.count) > 1 ? `${text(numbers, 'count')} × ` : ''}${formats.money(text(numbers, 'fixed'))}`
-        : ''
-      const percent = numbers.percent
-        ? `${text(numbers, 'percent')} % of ${formats.money(text(numbers, 'of'))}`
-        : ''
-      const parts = [fixed, percent].filter(Boolean).join(' and ')
-      const added = formats.money(text(numbers, 'added'))
-      return `${step.code === 'live.markup' ? 'Markup' : 'Handling'}: ${parts}${parts === added ? '' : `, ${added}`}`
-    }
-    case 'adjust.minimum':
-      return `At least this, not ${formats.money(text(numbers, 'from'))}`
-    case 'adjust.maximum':
-      return `At most this, not ${formats.money(text(numbers, 'from'))}`
-    case 'adjust.ending':
-      return `To an ending of ${text(numbers, 'ending').replace(/^0/, '')}, from ${formats.money(text(numbers, 'from'))}`
-    case 'price.total':
-      return 'The shopper pays'
-    case 'parcels.stand_in':
-      return numbers.weight
-        ? `Without a weight, taken as ${text(numbers, 'weight')} each: ${(numbers.names as string[]).join(', ')}`
-        : `Without a size, taken as ${text(numbers, 'size')} each: ${(numbers.names as string[]).join(', ')}`
-    case 'live.own_first':
-      return 'The rate’s own price goes before the carriers’'
-    case 'live.answer': {
-      const age = Number(numbers.age)
-      const days = numbers.days ? `, ${text(numbers, 'days')} business days` : ''
-      return `${text(numbers, 'service')} asks this for ${counted(Number(numbers.parcels), 'parcel')}${days}${age > 1 ? `, ${age} s ago` : ''}`
-    }
-    case 'live.silent':
-    case 'live.refused':
-    case 'live.fault':
-    case 'live.unusable': {
-      const what = {
-        'live.fault': 'was not asked',
-        'live.silent': 'is silent',
-        'live.refused': 'refuses it',
-        'live.unusable': 'gives no usable answer',
-      }[step.code]
-      return `${text(numbers, 'service')} ${what}${numbers.said ? `: ${text(numbers, 'said')}` : ''}`
-    }
-    case 'live.chosen':
-      return `${text(numbers, 'service')} counts, ${{ cheapest: 'the cheapest', fastest: 'the fastest', first: 'the first in your list' }[text(numbers, 'how')]} of ${text(numbers, 'of')}`
-    case 'live.fallback':
-      return `${TROUBLES[text(numbers, 'trouble')]}: your amount for that`
-    case 'live.fallback_plan':
-      return `${TROUBLES[text(numbers, 'trouble')]}: your own price for that`
-    case 'offer.acted': {
-      const share =
-        numbers.share && !isZero(text(numbers, 'share'))
-          ? `, beside ${formats.money(text(numbers, 'share'))} for goods that pay their own way`
-          : ''
-      return `Offer “${text(numbers, 'offer')}” takes ${formats.money(text(numbers, 'taken'))} off ${formats.money(text(numbers, 'base'))}${share}`
-    }
-    case 'offer.no_gain':
-      return `Offer “${text(numbers, 'offer')}” is reached, with nothing left to take off`
-    case 'offer.beaten':
-      return `Offer “${text(numbers, 'offer')}” is reached too, but it would come to ${formats.price(text(numbers, 'price'))}`
-    case 'offer.below':
-      return `Offer “${text(numbers, 'offer')}” is not reached: ${amountOf(numbers, 'remaining', formats)} more`
-    case 'offer.over':
-      return `Offer “${text(numbers, 'offer')}” ends below this cart`
-    case 'offer.unknown':
-      return `Offer “${text(numbers, 'offer')}” looks at the weight, which is not known`
-    case 'offer.no_share':
-      return `Offer “${text(numbers, 'offer')}” does not act: what the goods that pay their own way would cost alone is not known`
-    case 'offer.renamed':
-      return `Called “${text(numbers, 'to')}” by offer “${text(numbers, 'offer')}”`
-    case 'rule.renamed':
-      return `Called “${text(numbers, 'to')}” by rule “${text(numbers, 'rule')}”`
-    case 'rule.message':
-      return `Rule “${text(numbers, 'rule')}” says “${text(numbers, 'text')}”`
-    case 'rule.price': {
-      const by = numbers.percent ? `${text(numbers, 'percent')} %` : formats.money(text(numbers, 'given'))
-      const what = {
-        price: `sets ${by}`,
-        add: `adds ${by}`,
-        off: `takes ${by} off`,
-        floor: `asks for at least ${by}`,
-        cap: `asks for at most ${by}`,
-      }[text(numbers, 'kind')]
-      return `Rule “${text(numbers, 'rule')}” ${what}, from ${formats.money(text(numbers, 'before'))}`
-    }
-    case 'finish.renamed':
-      return `Called “${text(numbers, 'to')}” in this zone, not “${text(numbers, 'from')}”`
-    default:
-      return step.code
-  }
+  // A code and its numbers belong together, which a lookup by code can't tell the compiler.
+  const tell = TELLS[step.code] as (numbers: ReckoningStep['numbers'], formats: Formats) => string
+  return tell(step.numbers, formats)
 }
 
 /** Why a method is not available, in words. */
-export function causeSentence(cause: Schemas['Cause'], formats?: Formats): string {
-  const numbers = cause.numbers as Numbers
+export function causeSentence(cause: Schemas['Cause'], formats: Formats): string {
   switch (cause.code) {
     case 'method_off':
       return 'The method is switched off.'
     case 'rate_off':
       return 'Switched off in this zone.'
+    case 'line_barred':
+      return `May not go by it: ${cause.numbers.name} (${cause.numbers.treatment}).`
     case 'no_weight':
-      return `No weight is known of ${(numbers.names as string[]).join(', ')}, and this price needs it.`
+      return `No weight is known of ${list(cause.numbers.names)}, and this price needs it.`
     case 'no_size':
-      return `No size is known of ${(numbers.names as string[]).join(', ')}, and this price needs it.`
-    case 'beyond':
-      return `Not available for a ${formats ? measured(numbers, formats, ' of ') : 'cart like this'}.`
+      return `No size is known of ${list(cause.numbers.names)}, and this price needs it.`
+    case 'beyond': {
+      const { measure, number } = cause.numbers
+      return `Not available for a ${measureWords(measure)} of ${figure(measure, number, formats)}.`
+    }
     case 'blank_cell':
-      return `The cell of ${text(numbers, 'row')} and ${text(numbers, 'column')} is blank.`
+      return `The cell of ${cause.numbers.row} and ${cause.numbers.column} is blank.`
     case 'cell_none':
-      return `Not available at ${text(numbers, 'row')} and ${text(numbers, 'column')}.`
+      return `Not available at ${cause.numbers.row} and ${cause.numbers.column}.`
     case 'no_class_price':
-      return `No price is said for ${(numbers.names as string[]).join(', ')}.`
+      return `No price is said for ${list(cause.numbers.names)}.`
     case 'not_carried':
-      return `Does not carry ${(numbers.names as string[]).join(', ')}.`
+      return `Does not carry ${list(cause.numbers.names)}.`
     case 'outside_areas':
       return 'Not in this part of the zone.'
     case 'address_open':
-      return `The ${text(numbers, 'field')} decides whether it goes there.`
+      return `The ${cause.numbers.field} decides whether it goes there.`
     case 'address_decides':
       return 'Depends on where in the zone it goes.'
     case 'too_heavy':
-      return `Heavier than a parcel of ${text(numbers, 'most')}: ${(numbers.names as string[]).join(', ')}.`
+      return `Heavier than a parcel of ${cause.numbers.most}: ${list(cause.numbers.names)}.`
     case 'hidden_by_rule':
-      return `Hidden by rule “${text(numbers, 'rule')}”.`
+      return `Hidden by rule “${cause.numbers.rule}”.`
     case 'hidden_by_offer':
-      return `Hidden, because “${text(numbers, 'offer')}” makes ${text(numbers, 'free')} free.`
+      return `Hidden, because “${cause.numbers.offer}” makes ${cause.numbers.free} free.`
     case 'closed':
-      return `It is not offered at this hour (${text(numbers, 'at')}).`
+      return `It is not offered at this hour (${cause.numbers.at}).`
     case 'after_cutoff':
-      return `It is after its cutoff (${text(numbers, 'at')}).`
+      return `It is after its cutoff (${cause.numbers.at}).`
     case 'live_waiting':
       return 'Asking the carriers …'
     case 'no_origin':
       return 'Carriers must know where it is sent from: the shop has no address yet.'
     case 'live_failed':
-      return `${TROUBLES[text(numbers, 'trouble')]}${numbers.said ? `: ${text(numbers, 'said')}` : ''}.`
+      return `${TROUBLES[cause.numbers.trouble]}${said(cause.numbers.said)}.`
     case 'no_boxes':
       return 'There is no box to pack into.'
     case 'no_box':
-      return `Fits no box: ${(numbers.names as string[]).join(', ')}.`
+      return `Fits no box: ${list(cause.numbers.names)}.`
     case 'no_price':
       return 'No price is set yet, so it is not offered.'
     case 'unknown_product':
-      return `${text(numbers, 'sku')} is not in the catalogue.`
+      return `${cause.numbers.sku} is not in the catalogue.`
     case 'nothing_to_ship':
       return 'Nothing on the bench needs shipping.'
-    default:
-      return cause.code
   }
 }
 
+interface ToldCause {
+  text: string
+  setting: Schemas['Setting'] | null
+}
+
 /** The causes as they are told: lines that the same treatment bars stand together, with the one setting behind them. */
-export function toldCauses(
-  causes: Schemas['Cause'][],
-  formats: Formats,
-): { text: string; setting: Schemas['Setting'] | null }[] {
-  const told: { text: string; setting: Schemas['Setting'] | null }[] = []
-  const seen = new Set<string>()
-  for (const cause of causes) {
-    if (cause.code !== 'line_barred') {
-      told.push({ text: causeSentence(cause, formats), setting: cause.setting })
-      continue
+export function toldCauses(causes: Schemas['Cause'][], formats: Formats): ToldCause[] {
+  const barred = new Map<string, string[]>()
+  for (const { code, numbers, setting } of causes)
+    if (code === 'line_barred') {
+      const id = setting?.id ?? ''
+      barred.set(id, [...(barred.get(id) ?? []), numbers.name])
     }
-    const id = cause.setting?.id ?? ''
-    if (seen.has(id)) continue
-    seen.add(id)
-    const same = causes.filter((other) => other.code === 'line_barred' && other.setting?.id === id)
-    const names = same.map((other) => text(other.numbers as Numbers, 'name'))
-    told.push({
-      text: `May not go by it: ${names.join(', ')} (${text(cause.numbers as Numbers, 'treatment')}).`,
-      setting: cause.setting,
-    })
-  }
-  return told
+  return causes.flatMap((cause): ToldCause[] => {
+    const { setting } = cause
+    if (cause.code !== 'line_barred') return [{ text: causeSentence(cause, formats), setting }]
+    const names = barred.get(setting?.id ?? '')
+    barred.delete(setting?.id ?? '')
+    if (!names) return []
+    const all = { ...cause, numbers: { ...cause.numbers, name: list(names) } }
+    return [{ text: causeSentence(all, formats), setting }]
+  })
 }
 
 /** What the merchant is told where a quote has no price to show; nothing where it has. */
@@ -301,12 +269,12 @@ export function statusSentence(quote: Quote, setup: Setup): string | null {
     case 'undetermined': {
       if (quote.landing?.status === 'zone') {
         const open = [...new Set(quote.methods.flatMap((method) => method.provisional))]
-        return `The ${open.join(' and the ')} decides which methods there are here.`
+        return `The ${list(open)} ${open.length === 1 ? 'decides' : 'decide'} which methods there are here.`
       }
-      const names = (quote.landing?.candidates ?? []).map(
-        (id) => setup.zones.find((zone) => zone.id === id)?.name ?? 'none',
+      const names = (quote.landing?.candidates ?? []).map((id) =>
+        id ? namesOf([id], setup.zones)[0]! : 'none',
       )
-      return `The ${quote.landing?.decides} decides the zone. Still possible: ${names.join(', ')}.`
+      return `The ${quote.landing?.decides} decides the zone. Still possible: ${list(names, 'or')}.`
     }
     case 'not_served':
       return 'No zone covers this address, so the shopper can’t order.'

@@ -3,7 +3,8 @@ import type { MethodQuote, Quote } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useAllReckonings, useBenchResult } from '../bench/result'
 import { toldCauses } from '../reckoning/words'
-import { counted, formatsOf, type Formats } from '../ui/format'
+import { formatsOf, type Formats } from '../ui/format'
+import { counted } from '../ui/locale'
 import { Price } from '../ui/price'
 import { Table } from '../ui/table'
 
@@ -97,11 +98,10 @@ function rows(quote: Quote, formats: Formats): Row[] {
       text: 'Lines that the rate prices, and lines with a price of their own.',
       link: '/goods/treatments',
       cell: (method) => {
-        const numbers = of(method, 'lines').find(({ code }) => code === 'lines.ordinary')?.numbers as
-          { lines: number; apart: number } | undefined
+        const step = method.reckoning.find((step) => step.code === 'lines.ordinary')
         if (!of(method, 'lines').length) return out
-        return numbers
-          ? `${numbers.lines} ordinary${numbers.apart ? `, ${numbers.apart} apart` : ''}`
+        return step
+          ? `${step.numbers.lines} ordinary${step.numbers.apart ? `, ${step.numbers.apart} apart` : ''}`
           : `${counted(shipping, 'line')} apart`
       },
     },
@@ -136,15 +136,13 @@ function rows(quote: Quote, formats: Formats): Row[] {
       text: 'What the best of the reached ones take off.',
       link: '/offers',
       cell: (method) => {
-        const acted = of(method, 'offers').filter(({ code }) => code === 'offer.acted')
+        const acted = method.reckoning.filter((step) => step.code === 'offer.acted')
         if (fellEarly(method)) return out
         return acted.length
           ? acted.map((step, at) => (
               <span key={at} className="block">
                 −{formats.money(step.amount ?? '0')}
-                <span className="block text-xs text-soft">
-                  {String((step.numbers as { offer: string }).offer)}
-                </span>
+                <span className="block text-xs text-soft">{step.numbers.offer}</span>
               </span>
             ))
           : none
@@ -179,9 +177,7 @@ function rows(quote: Quote, formats: Formats): Row[] {
           ? steps.map((step, at) => (
               <span key={at} className="block">
                 {step.amount !== null ? `→ ${formats.price(step.amount)}` : ''}
-                <span className="block text-xs text-soft">
-                  {String((step.numbers as { rule: string }).rule)}
-                </span>
+                <span className="block text-xs text-soft">{'rule' in step.numbers && step.numbers.rule}</span>
               </span>
             ))
           : none

@@ -1,6 +1,7 @@
 import type { Action, Condition, Schemas, Setup, Tree, Verdict } from '../api/client'
-import { list, measured, namesOf } from '../offers/words'
-import { countryName, formatsOf, type Formats } from '../ui/format'
+import { measured, namesOf } from '../offers/words'
+import { formatsOf, type Formats } from '../ui/format'
+import { countryName, list } from '../ui/locale'
 import { weekdayName } from '../ui/moment'
 
 export type Part = Condition | Tree

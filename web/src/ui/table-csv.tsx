@@ -3,7 +3,7 @@ import { toast } from '../ui/toast'
 import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from './field'
-import { counted, plural } from './format'
+import { counted, plural } from './locale'
 import { readFile } from './read-file'
 import { useLatest } from './use-latest'
 

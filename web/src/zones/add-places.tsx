@@ -3,7 +3,7 @@ import { useState } from 'react'
 import type { Schemas, Zone } from '../api/client'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
-import { countryName, counted } from '../ui/format'
+import { counted, countryName } from '../ui/locale'
 
 /** Names that begin with what was typed come first, then those with a word that does. */
 function closeness(value: string, search: string): number {

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, answerOf, type Schemas } from '../api/client'
-import { countryName } from '../ui/format'
+import { countryName } from '../ui/locale'
 import { Button } from '../ui/button'
 
 type Doubt = Schemas['ClausesRead']['doubts'][number]

@@ -4,7 +4,7 @@ import { ApiProblem, api, answerOf, type Ladder, type Schemas } from '../api/cli
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { benchOf, documentOf, useBenchCart } from '../bench/cart'
 import { FieldError } from '../ui/field'
-import { countryName, counted } from '../ui/format'
+import { counted, countryName } from '../ui/locale'
 import { levelWords, remarkSentence } from './words'
 import { readFile } from '../ui/read-file'
 import { useLatest } from '../ui/use-latest'

@@ -5,7 +5,7 @@ import { useMemo, useRef, useState, type KeyboardEvent, type WheelEvent } from '
 import { feature } from 'topojson-client'
 import type { GeometryCollection, Topology } from 'topojson-specification'
 import type { CoverageMap, Geography, Setup } from '../api/client'
-import { countryName } from '../ui/format'
+import { countryName } from '../ui/locale'
 import { toneOf } from './tones'
 import { Button } from '../ui/button'
 

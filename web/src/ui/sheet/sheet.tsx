@@ -18,7 +18,7 @@ import {
   type RefObject,
 } from 'react'
 import { Button } from '../button'
-import { counted } from '../format'
+import { counted } from '../locale'
 import { Input } from '../input'
 import { Select } from '../select'
 import type { SheetCell, SheetColumn, SheetFault, SheetRows } from './types'

@@ -1,0 +1,314 @@
+import type { Finding, Geography, Setup } from '../api/client'
+import { MOMENT_NAMES, namesOf } from '../offers/words'
+import { measureWords } from '../plans/draft'
+import type { Formats } from '../ui/format'
+import { count, counted, countryName, list, shortList } from '../ui/locale'
+import { momentWords } from '../ui/moment'
+import { levelWords, moreRegions, regionName } from '../zones/words'
+
+/** A finding in words: what is wrong, and how to mend it. */
+export interface Told {
+  text: string
+  mend: string
+}
+
+type Code = Finding['code']
+type NumbersOf<C extends Code> = Extract<Finding, { code: C }>['numbers']
+
+/** What a sentence about a finding may look up. */
+interface About {
+  formats: Formats
+  geography: Geography | undefined
+  /** The name of the other zone, where there is one. */
+  other: string
+}
+
+/** A sentence for each kind of finding; one that is missing is a type error. */
+type Tells = { [C in Code]: (numbers: NumbersOf<C>, about: About) => Told }
+
+interface Some {
+  count: number
+  names: string[]
+}
+
+/** "Anchor, Rope and 3 more" */
+const goods = ({ count, names }: Some) => shortList(names, names.length, { of: count })
+/** "5 products: Anchor, Rope and 3 more" */
+const products = (some: Some) => `${counted(some.count, 'product')}: ${goods(some)}`
+/** " and 3 more", after the one that is named. */
+const andMore = (number: number, what = 'more') =>
+  number > 1 ? ` and ${what === 'more' ? `${count(number - 1)} more` : counted(number - 1, what)}` : ''
+const quoted = (names: string[]) => list(names.map((name) => `“${name}”`))
+const fine = (mend: string) => `Fine if that is meant; otherwise ${mend}`
+
+const zones = {
+  covers_world: () => ({
+    text: 'Covers everywhere that no other zone names.',
+    mend: 'Fine if you ship to any country.',
+  }),
+  never_wins: ({ country }, { other }) => ({
+    text: `Its part in ${countryName(country)} never gets an address: ${other} takes them all.`,
+    mend: `Move it above ${other}, or make it narrower than ${other}.`,
+  }),
+  overlap: ({ country, level }, { other }) => ({
+    text: `Meets ${other} in ${countryName(country)}, both by ${levelWords(level)}. ${other} stands higher and wins.`,
+    mend: 'Take the shared part out of one of them, or move the one that should win up.',
+  }),
+  clauses_hidden: ({ country, clauses, count: all }, { other }) => {
+    const one = all === 1
+    const shown = shortList(clauses, 4, { of: all, rest: (left) => counted(left, 'more clause') })
+    return {
+      text: `${shown} in ${countryName(country)} never ${one ? 'gets' : 'get'} an address: ${other} takes ${one ? 'it' : 'them'}.`,
+      mend: `Remove ${one ? 'it' : 'them'}, or move this zone above ${other}.`,
+    }
+  },
+  dead_clause: ({ country, clause }) => ({
+    text: `“${clause}” matches no valid postcode of ${countryName(country)}.`,
+    mend: 'Correct it or remove it.',
+  }),
+  partly_covered: ({ country }) => ({
+    text: `Part of ${countryName(country)} is in no zone because of postcode clauses.`,
+    mend: 'Give the rest of the country to a zone, if you ship there.',
+  }),
+  regions_left_out: ({ country, regions }, { geography }) => {
+    const names = regions.map((code) => regionName(geography, country, code))
+    return {
+      text: `Of ${countryName(country)}, ${shortList(names, 4, { rest: moreRegions })} ${names.length === 1 ? 'is' : 'are'} in no zone.`,
+      mend: 'Add them, if you ship there.',
+    }
+  },
+} satisfies Partial<Tells>
+
+const NEVER: Record<NumbersOf<'treatment_never'>['reason'], [text: string, mend: string]> = {
+  says_nothing: ['says nothing', 'Give it a price or a restriction, or remove it.'],
+  reaches_nothing: ['sits on nothing that ships', 'Put it on products or a class, or remove it.'],
+  no_rate: [
+    'can never apply: no rate in use is within its zones and methods',
+    'Widen what it is limited to, or add the rate.',
+  ],
+  shadowed: [
+    'never sets a price: others come before it everywhere',
+    'Move it up, narrow the others, or remove it.',
+  ],
+}
+
+const catalogue = {
+  no_way: (some) => ({
+    text: `${goods(some)} can’t go by any method of this zone.`,
+    mend: 'Fine if you do not sell them there; otherwise let one of its methods take them.',
+  }),
+  own_price_barred: (some) => ({
+    text: `“${some.treatment}” sets a price for ${goods(some)}, but “${some.by}” does not let ${some.count === 1 ? 'it' : 'them'} go that way.`,
+    mend: 'Change one of the two.',
+  }),
+  treatment_never: ({ treatment, reason }) => ({
+    text: `“${treatment}” ${NEVER[reason][0]}.`,
+    mend: NEVER[reason][1],
+  }),
+  no_weight: (some) => ({
+    text: `${some.count === 1 ? 'One product has' : `${counted(some.count, 'product')} have`} no weight: ${goods(some)}.`,
+    mend: some.rates
+      ? `${counted(some.rates, 'rate')} can’t price ${some.count === 1 ? 'it' : 'them'}.`
+      : 'No rate looks at weights yet.',
+  }),
+  no_class: (some) => ({
+    text: `${some.count === 1 ? 'One product is' : `${counted(some.count, 'product')} are`} in no class: ${goods(some)}.`,
+    mend: 'Fine if they ship like most.',
+  }),
+  empty_class: (n) => ({
+    text: `Class ${n.class} has no products.`,
+    mend: 'Move some into it, or remove it.',
+  }),
+} satisfies Partial<Tells>
+
+const rates = {
+  free_beside_paid: ({ rate }) => ({
+    text: `${rate} is free for any cart, beside methods that cost something.`,
+    mend: fine('set its price; zero may stand for “not set”.'),
+  }),
+  no_rate: () => ({
+    text: 'No method is available here, so shoppers can’t order.',
+    mend: 'Add a method, or switch the zone off.',
+  }),
+  blank_cells: ({ rate, count: cells }) => ({
+    text: `${counted(cells, 'cell')} of ${rate} ${cells === 1 ? 'is' : 'are'} blank: carts that come there get no price.`,
+    mend: 'Fill them, or write “none” where it is not available.',
+  }),
+  no_class_price: (some) => ({
+    text: `${some.rate} has no price for ${goods(some)}.`,
+    mend: 'Give their class a price, or say what everything else pays.',
+  }),
+  not_carried: (some) => ({
+    text: `${some.rate} does not carry ${goods(some)}.`,
+    mend: 'Fine if that is meant.',
+  }),
+  loss: ({ rate, count: many, name, price, cost }, { formats }) => ({
+    text: `${rate} takes less than it costs you for ${counted(many, 'product')}: ${name} pays ${formats.money(price)} and costs ${formats.money(cost)}.`,
+    mend: 'Raise the price, or correct the cost.',
+  }),
+  ends_early: (some) => ({
+    text: `${some.rate} ends at ${some.top}; ${goods(some)} ${some.count === 1 ? 'is' : 'are'} beyond that.`,
+    mend: 'Add a step, if it can take them.',
+  }),
+  falling: ({ rate, measure, at, before, after }, { formats }) => ({
+    text: `${rate} gets cheaper at a ${measureWords(measure)} of ${at}: ${formats.money(before)}, then ${formats.money(after)}.`,
+    mend: 'One of the two amounts is probably a slip.',
+  }),
+  out_of_reach: ({ rate, measure, at }) => ({
+    text: `No cart reaches the step of ${rate} at a ${measureWords(measure)} of ${at}.`,
+    mend: 'Remove it, or correct its edge.',
+  }),
+  rates_alike: ({ names }) => ({
+    text: `${list(names)} have the same price.`,
+    mend: 'A shopper sees no reason for both.',
+  }),
+  own_price_far: ({ rate, name, treatment, price, ordinary, count: many }, { formats }) => ({
+    text: `“${treatment}” makes ${name}${andMore(many)} pay ${formats.money(price)} by ${rate}; the ordinary price would be ${formats.money(ordinary)}.`,
+    mend: 'Fine if that is meant.',
+  }),
+  free_unpriced: (some) => ({
+    text: `${some.rate} carries ${counted(some.count, 'product')} for nothing that ${some.count === 1 ? 'has' : 'have'} no class or no price: ${goods(some)}.`,
+    mend: 'Give them a class and a price, or a treatment that says they ship free.',
+  }),
+} satisfies Partial<Tells>
+
+const UNUSED: Record<NumbersOf<'offer_never'>['reason'], string> = {
+  no_rate: 'no rate of its methods is on in any of its zones',
+  no_goods: 'no goods of the catalogue bring a cart to it',
+}
+
+const offers = {
+  offer_never: ({ offer, reason }) => ({
+    text: `“${offer}” can never apply: ${UNUSED[reason]}.`,
+    mend: 'Change its zones, methods or threshold, or switch it off.',
+  }),
+  offer_over: ({ offer, ends }) => ({
+    text: `“${offer}” ended ${momentWords(ends)}.`,
+    mend: 'Remove it, or give it a new end.',
+  }),
+  offer_spoilt: ({ offer }) => ({
+    text: `“${offer}” can only be reached with goods that keep the cart out of it.`,
+    mend: 'Let fewer goods block it, or let them pay their own way.',
+  }),
+  offer_closes: ({ offer, below }) => ({
+    text: `“${offer}” ends at ${below}: a bigger order pays for shipping again.`,
+    mend: 'Leave the end open, or let another offer take over from there.',
+  }),
+  offer_loss: ({ offer, name, count: many, cost, brings, value }, { formats }) => {
+    const earns = brings
+      ? `the goods bring ${formats.money(brings)}`
+      : `the goods are worth ${formats.money(value ?? '')}`
+    return {
+      text: `“${offer}” frees ${name}${andMore(many, 'more product')}, which costs ${formats.money(cost)} to ship while ${earns}.`,
+      mend: 'Let such goods block the offer or pay their own way, or raise the threshold.',
+    }
+  },
+  offer_unclassed: (some) => ({
+    text: `“${some.offer}” leaves classes out, and ${counted(some.count, 'product')} without a class ${some.count === 1 ? 'slips' : 'slip'} through: ${goods(some)}.`,
+    mend: 'Give them a class.',
+  }),
+  pays_more: ({ offer, name, price, more }, { formats }) => ({
+    text: `With “${offer}”, a shopper who adds ${name} for ${formats.money(price)} pays ${formats.money(more)} more for shipping.`,
+    mend: 'Let it pay its own way instead of blocking the offer.',
+  }),
+  milepost_over: ({ offer, moment, text, from }) => ({
+    text: `“${offer}” says “${text}” (${moment === 'label' ? 'name for shoppers' : MOMENT_NAMES[moment]}), but it is reached at exactly ${from}.`,
+    mend: 'Write “from” or “at least”.',
+  }),
+  coupon_unused: ({ coupon }) => ({
+    text: `No offer and no rule asks for coupon ${coupon}.`,
+    mend: 'Name it in one, or remove it.',
+  }),
+} satisfies Partial<Tells>
+
+const FIGHTS: Record<NumbersOf<'rules_fight'>['over'], string> = {
+  price: 'set two different prices',
+  rename: 'give two different names',
+  bounds: 'ask for more than the other allows',
+  only: 'each leave only methods that the other hides',
+}
+
+const rules = {
+  rule_never: ({ rule }) => ({
+    text: `“${rule}” can never hold: its conditions contradict each other.`,
+    mend: 'Change one of them.',
+  }),
+  rule_always: ({ rule }) => ({
+    text: `“${rule}” always holds, whatever the cart.`,
+    mend: fine('add a condition.'),
+  }),
+  rule_hidden: ({ rule, by }) => ({
+    text: `“${rule}” never shows: whenever it holds, “${by}” above it hides all that it changes.`,
+    mend: 'Move it up, or change one of the two.',
+  }),
+  rules_fight: ({ rule, other, over, method }) => ({
+    text: `“${rule}” and “${other}” ${FIGHTS[over]}${method ? ` for ${method}` : ''}. The lower one wins.`,
+    mend: 'Let their conditions exclude each other.',
+  }),
+  rule_open: ({ rule }) => ({
+    text: `“${rule}” could only be checked in part: its conditions tie together facts that the check does not combine.`,
+    mend: '',
+  }),
+  all_hidden: ({ names, zones }) => ({
+    text: `In ${list(zones)} a cart can get no method at all, because of ${quoted(names)}.`,
+    mend: 'Leave at least one method.',
+  }),
+} satisfies Partial<Tells>
+
+const TROUBLES = { silent: 'carriers are silent', unusable: 'their answer can’t be used' }
+const WINNER = {
+  cheapest: 'another service was always cheaper',
+  fastest: 'another service was always faster',
+  first: 'a service above it always answered',
+}
+
+const live = {
+  live_no_fallback: ({ rate, troubles }) => ({
+    text: `${rate} is not available when ${list(
+      troubles.map((trouble) => TROUBLES[trouble]),
+      'or',
+    )}.`,
+    mend: 'Give it an amount or a price of your own for that.',
+  }),
+  live_carrier_off: ({ rate, names }) => ({
+    text: `${rate} asks ${list(names)}, which ${names.length === 1 ? 'is' : 'are'} switched off.`,
+    mend: 'Switch it on, or do not ask it.',
+  }),
+  live_unmeasured: (some) => ({
+    text: `${some.rate} can’t ask about ${products(some)}.`,
+    mend: 'Give them a weight, and a size where they are packed into boxes.',
+  }),
+  live_never_wins: ({ rate, names, how }) => ({
+    text: `${rate} asked ${list(names)} lately, and ${WINNER[how]}.`,
+    mend: 'Fine as a reserve; otherwise do not ask it.',
+  }),
+  live_loss: ({ rate, name, weight, price, cost, count: many }, { formats }) => ({
+    text: `${rate} takes ${formats.money(price)} for one ${name} (${weight}), and the cheapest carrier took ${formats.money(cost)} for it${many > 1 ? `; so it is with ${counted(many - 1, 'more product')}` : ''}.`,
+    mend: 'Raise the price, or let a carrier price it.',
+  }),
+  live_all_refuse: ({ rate, count: many, names, grams, said }) => ({
+    text: names
+      ? `Every service of ${rate} refuses ${products({ count: many ?? names.length, names })}${said ? `: ${said}` : ''}.`
+      : `${rate} asked about a parcel of ${(grams ?? 0) / 1000} kg lately, and every service refused it${said ? `: ${said}` : ''}.`,
+    mend: 'Ask a service that takes it, or give it a price of your own for that.',
+  }),
+  no_box_for: (some) => ({
+    text: `No box takes ${products(some)}.`,
+    mend: 'Add a box, or let them ship in a carton of their own.',
+  }),
+} satisfies Partial<Tells>
+
+const TELLS: Tells = { ...zones, ...catalogue, ...rates, ...offers, ...rules, ...live }
+
+/** The one place where what the audit finds becomes words. */
+export function findingSentence(
+  finding: Finding,
+  setup: Setup,
+  formats: Formats,
+  geography?: Geography,
+): Told {
+  const other = finding.other ? namesOf([finding.other], setup.zones)[0]! : 'another zone'
+  // A code and its numbers belong together, which a lookup by code can't tell the compiler.
+  const tell = TELLS[finding.code] as (numbers: Finding['numbers'], about: About) => Told
+  return tell(finding.numbers, { formats, geography, other })
+}

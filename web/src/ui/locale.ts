@@ -1,0 +1,74 @@
+/**
+ * How the shop's country writes English: dates, figures, lists. Amounts are typed with a point, so countries that write
+ * a comma are read as the United Kingdom does.
+ */
+const FALLBACK = 'en-GB'
+
+let locale = FALLBACK
+let made = new Map<string, unknown>()
+
+/** From now on texts are written as this country writes them; null where the shop has none yet. */
+export function writeAs(country: string | null | undefined) {
+  const wanted = country ? `en-${country}` : FALLBACK
+  const point = new Intl.NumberFormat(wanted).formatToParts(1.5).some(({ value }) => value === '.')
+  const next = point ? wanted : FALLBACK
+  if (next === locale) return
+  locale = next
+  made = new Map()
+}
+
+/** Making a format takes longer than using it a thousand times, so each is made once for a locale. */
+export function once<Format>(key: string, make: (locale: string) => Format): Format {
+  const kept = made.get(key)
+  if (kept) return kept as Format
+  const format = make(locale)
+  made.set(key, format)
+  return format
+}
+
+/** "a, b and c", or "a, b or c". */
+export function list(items: readonly string[], last: 'and' | 'or' = 'and'): string {
+  const type = last === 'and' ? 'conjunction' : 'disjunction'
+  return once(type, (locale) => new Intl.ListFormat(locale, { style: 'long', type })).format(items)
+}
+
+/** The first ones of a list and how many more there are: "a, b and 6 more". */
+export function shortList(
+  items: readonly string[],
+  most: number,
+  { of = items.length, rest = (left: number) => `${count(left)} more` } = {},
+): string {
+  const shown = items.slice(0, most)
+  const left = of - shown.length
+  return list(left > 0 ? [...shown, rest(left)] : shown)
+}
+
+/** A number of things: 12,000. */
+export function count(number: number): string {
+  return once('count', (locale) => new Intl.NumberFormat(locale)).format(number)
+}
+
+/** "1 zone", "12,000 zones". */
+export function counted(number: number, one: string, many = plural(one)): string {
+  const rules = once('plural', (locale) => new Intl.PluralRules(locale))
+  return `${count(number)} ${rules.select(number) === 'one' ? one : many}`
+}
+
+/** More than one of something, in regular words: zones, boxes. */
+export function plural(one: string): string {
+  return `${one}${/[sx]$/.test(one) ? 'es' : 's'}`
+}
+
+/** In the order of a dictionary. */
+export function alphabetically(one: string, other: string): number {
+  return once('order', (locale) => new Intl.Collator(locale)).compare(one, other)
+}
+
+/** The English name of an ISO 3166-1 code. GB is the United Kingdom. */
+export function countryName(code: string): string {
+  try {
+    return once('country', (locale) => new Intl.DisplayNames([locale], { type: 'region' })).of(code) ?? code
+  } catch {
+    return code
+  }
+}

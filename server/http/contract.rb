@@ -35,7 +35,7 @@ module Server
       def check(name, body)
         bounded(body)
         # Parts of a schema are looked up when they are first wanted, which several threads may not do at a time.
-        errors = LOCK.synchronize { schema(name).validate(body).lazy.flat_map { problems(_1) }.first(MOST).uniq }
+        errors = LOCK.synchronize { told(schema(name).validate(body), body) }
         raise Problem.new(422, Problem::TITLES[422], errors: deepest(errors)) if errors.any?
       end
 
@@ -85,7 +85,31 @@ module Server
         errors.reject { |error| errors.any? { |other| other[:pointer].start_with?("#{error[:pointer]}/") } }
       end
 
+      # Fields that are only unknown because something else is wrong are not told, nor what is wrong with a part of a
+      # tree of conditions when one takes it for what it is not: a condition is known by its fact.
+      def told(errors, body)
+        meant = errors.lazy.reject { |error| mistaken?(error, body) }.first(MOST)
+        left = meant.reject { |error| error["schema_pointer"].end_with?("/unevaluatedProperties") }
+        (left.empty? ? meant : left).flat_map { |error| problems(error) }.uniq
+      end
+
+      def mistaken?(error, body)
+        case error["schema_pointer"]
+        when "/components/schemas/Tree/additionalProperties" then part(body, error["data_pointer"]).key?("fact")
+        when "/components/schemas/Condition" then error["data"].is_a?(Hash) && !error["data"].key?("fact")
+        end
+      end
+
+      # @return [Hash] the object that holds the field at a pointer
+      def part(body, pointer)
+        pointer.split("/")[1...-1].reduce(body) do |at, key|
+          at.is_a?(Array) ? at[key.to_i] : at[key.gsub("~1", "/").gsub("~0", "~")]
+        end
+      end
+
       def problems(error)
+        return unknown_kind(error) if error["type"] == "discriminator"
+
         places = error["type"] == "required" ? error["details"]["missing_keys"].map { |key| "/#{key}" } : [""]
         code = CODES.fetch(error["type"], :wrong_form)
         if error["schema"].is_a?(Hash)
@@ -95,6 +119,19 @@ module Server
         places.map do |place|
           { pointer: error["data_pointer"] + place, code: code, detail: Words.of(code, **numbers.to_h) }
         end
+      end
+
+      # What says by one field of which kind it is, and says none that there is.
+      def unknown_kind(error)
+        unless error["data"].is_a?(Hash)
+          return [{ pointer: error["data_pointer"], code: :not_an_object,
+                    detail: Words.of(:not_an_object) }]
+        end
+
+        field, mapping = error.dig("schema", "discriminator").values_at("propertyName", "mapping")
+        code = error["data"].key?(field) ? :not_one_of : :missing
+        [{ pointer: "#{error["data_pointer"]}/#{field}", code: code,
+           detail: Words.of(code, choices: mapping.keys.join(", ")) }]
       end
     end
   end

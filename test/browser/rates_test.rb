@@ -122,10 +122,10 @@ class RatesTest < Minitest::Test
       assert_text(/This cart gets\s+Mainland Britain/)
     end
     assert_equal %w[IE GB], [page.current_url[/[?&]to=(\w+)/, 1], page.current_url[/beside=.*to%3D(\w+)/, 1]]
-    click_button "Snooze: 2 cells of Air, tracked say nothing: carts that come there get no price."
+    click_button "Snooze: 2 cells of Air, tracked are blank: carts that come there get no price."
     assert_no_button "Snooze: 2 cells"
     open_fold "Snoozed: 1"
-    click_button "Wake: 2 cells of Air, tracked say nothing: carts that come there get no price."
+    click_button "Wake: 2 cells of Air, tracked are blank: carts that come there get no price."
     assert_no_text "Snoozed: 1"
     press_undo
     assert_text "Snoozed: 1"

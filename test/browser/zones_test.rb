@@ -37,7 +37,7 @@ class ZonesTest < Minitest::Test
     within(bench) { assert_text "This is not the form of a postcode there (such as TR29 4ZZ)." }
     fill_in "Postcode", with: ""
     within(bench) do
-      assert_text "The postcode decides the zone. Still possible: Northern Ireland, Far north, Mainland Britain"
+      assert_text "The postcode decides the zone. Still possible: Northern Ireland, Far north or Mainland Britain"
     end
     press_undo
     assert_text "Undone: countries of zone Far north"

@@ -1816,22 +1816,48 @@ export interface components {
             /** @description Not available */
             none?: boolean;
         };
-        Schedule: {
-            /** @enum {string} */
-            kind: "flat" | "first" | "steps" | "grid";
-            amount?: components["schemas"]["Amount"];
-            first?: components["schemas"]["Amount"];
-            additional?: components["schemas"]["Amount"];
-            measure?: components["schemas"]["measure"];
+        /** @description Amounts along what a cart comes to */
+        Schedule: components["schemas"]["FlatSchedule"] | components["schemas"]["FirstSchedule"] | components["schemas"]["StepsSchedule"] | components["schemas"]["GridSchedule"];
+        FlatSchedule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flat";
+            amount: components["schemas"]["Amount"];
+        };
+        FirstSchedule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "first";
+            first: components["schemas"]["Amount"];
+            additional: components["schemas"]["Amount"];
+        };
+        StepsSchedule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "steps";
+            measure: components["schemas"]["measure"];
             /**
              * @description Which side boundaries belong to
              * @enum {string}
              */
             edges?: "from" | "up_to";
-            steps?: components["schemas"]["Step"][];
-            rows?: components["schemas"]["Scale"];
-            columns?: components["schemas"]["GridColumns"];
-            cells?: (string | null)[][];
+            steps: components["schemas"]["Step"][];
+        };
+        GridSchedule: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grid";
+            rows: components["schemas"]["Scale"];
+            columns: components["schemas"]["GridColumns"];
+            cells: (string | null)[][];
         };
         GridColumns: {
             measure?: components["schemas"]["measure"];
@@ -2620,11 +2646,44 @@ export interface components {
             below?: string | null;
             basis?: components["schemas"]["Basis"] | null;
         };
-        Effect: {
-            /** @enum {string} */
-            kind: "free" | "fixed" | "off" | "percent";
-            amount?: string;
-            percent?: string;
+        /** @description What an offer does to a price */
+        Effect: components["schemas"]["FreeEffect"] | components["schemas"]["FixedEffect"] | components["schemas"]["OffEffect"] | components["schemas"]["PercentEffect"];
+        FreeEffect: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "free";
+            /** @description The most it takes */
+            most?: string;
+        };
+        FixedEffect: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fixed";
+            amount: components["schemas"]["Amount"];
+            /** @description The most it takes */
+            most?: string;
+        };
+        OffEffect: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "off";
+            amount: components["schemas"]["Amount"];
+            /** @description The most it takes */
+            most?: string;
+        };
+        PercentEffect: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "percent";
+            percent: string;
             /** @description The most it takes */
             most?: string;
         };
@@ -2689,20 +2748,92 @@ export interface components {
             id: string;
             lock_version: number;
         } & WithRequired<components["schemas"]["OfferFields"], "name" | "active" | "label" | "label_more" | "threshold" | "zones" | "methods" | "groups" | "coupons" | "promotions" | "starts" | "ends" | "first" | "blocking" | "paying" | "paying_count" | "effect" | "own_prices" | "hides_paid" | "combines" | "milepost">;
-        Condition: {
-            fact: components["schemas"]["fact"];
+        /** @description One condition. Measures have bounds, from (at least) or over, up_to (at most) or below; the time has both of its bounds. */
+        Condition: components["schemas"]["MeasureCondition"] | components["schemas"]["ClassCondition"] | components["schemas"]["GoodsCondition"] | components["schemas"]["HazardCondition"] | components["schemas"]["ListCondition"] | components["schemas"]["TimeCondition"] | components["schemas"]["DateCondition"] | components["schemas"]["PlaceCondition"] | components["schemas"]["PoBoxCondition"];
+        MeasureCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "value" | "weight" | "quantity" | "longest";
             from?: string;
             over?: string;
             up_to?: string;
             below?: string;
-            until?: string;
-            first?: string;
-            last?: string;
             basis?: components["schemas"]["Basis"];
-            of?: (string | number)[];
+        };
+        ClassCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "class";
+            of: (string | number)[];
             /** @enum {string} */
             lines?: "any" | "every";
+        };
+        GoodsCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "tag" | "product";
+            of: (string | number)[];
+            /** @enum {string} */
+            lines?: "any" | "every";
+        };
+        HazardCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "hazard";
+            /** @enum {string} */
+            lines?: "any" | "every";
+        };
+        ListCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "zone" | "group" | "coupon" | "weekday";
+            of: (string | number)[];
+        };
+        TimeCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "time";
+            from: string;
+            until: string;
+        };
+        DateCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "date";
+            first?: string;
+            last?: string;
+        };
+        PlaceCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "country" | "region" | "postcode";
+            of: (string | number)[];
             country?: string;
+            /** @enum {string} */
+            address?: "delivery" | "billing";
+        };
+        PoBoxCondition: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            fact: "po_box";
             /** @enum {string} */
             address?: "delivery" | "billing";
         };
@@ -2712,13 +2843,43 @@ export interface components {
             any?: (components["schemas"]["Condition"] | components["schemas"]["Tree"])[];
             none?: (components["schemas"]["Condition"] | components["schemas"]["Tree"])[];
         };
-        Action: {
-            /** @enum {string} */
-            kind: "hide" | "only" | "rename" | "price" | "add" | "off" | "floor" | "cap" | "message";
+        /** @description What a rule does */
+        Action: components["schemas"]["HidingAction"] | components["schemas"]["TextAction"] | components["schemas"]["AmountAction"] | components["schemas"]["ChangingAction"];
+        HidingAction: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hide" | "only";
+            methods?: string[];
+        };
+        TextAction: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename" | "message";
+            methods?: string[];
+            text: string;
+        };
+        AmountAction: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "price" | "floor" | "cap";
+            methods?: string[];
+            amount: string;
+        };
+        ChangingAction: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add" | "off";
             methods?: string[];
             amount?: string;
             percent?: string;
-            text?: string;
         };
         RuleFields: {
             name?: string;
@@ -4186,8 +4347,6 @@ export interface components {
         };
         /** @enum {unknown} */
         measure: "weight" | "billable_weight" | "value" | "quantity" | "volume" | "longest";
-        /** @enum {unknown} */
-        fact: "value" | "weight" | "quantity" | "longest" | "class" | "tag" | "product" | "hazard" | "zone" | "group" | "coupon" | "weekday" | "time" | "date" | "country" | "region" | "postcode" | "po_box";
     };
     responses: {
         /** @description The setup */

@@ -9,7 +9,7 @@ import { useEdited } from '../edits/edited'
 import { Field } from '../ui/field'
 import type { Formats } from '../ui/format'
 import { Switch } from '../ui/switch'
-import { isPlain } from '../plans/draft'
+import { amountOf, isPlain } from '../plans/draft'
 import { PlanEditor } from '../plans/plan-editor'
 import { PlanZone } from '../plans/plan-zone'
 import { Fold } from '../ui/fold'
@@ -65,7 +65,7 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
               inputMode="decimal"
               placeholder="not set"
               pointer="/plan"
-              value={(doc) => doc.plan?.schedule?.amount ?? ''}
+              value={(doc) => amountOf(doc.plan?.schedule)}
               write={(amount) => ({ plan: flatOf(amount) })}
               show={(amount) => (amount ? formats.money(amount) : 'no price')}
               typing={typing}

@@ -155,10 +155,9 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
   const { symbol } = formatsOf(setup.store!)
   const choose = (kind: Effect['kind']) => {
     const most = effect.most ? { most: effect.most } : {}
-    if (kind === 'free') return put({ kind, ...most })
-    change(
-      kind === 'percent' ? { kind, percent: '', ...most } : { kind, amount: effect.amount ?? '', ...most },
-    )
+    if (kind === 'free') put({ kind, ...most })
+    else if (kind === 'percent') change({ kind, percent: '', ...most })
+    else change({ kind, amount: 'amount' in effect ? effect.amount : '', ...most })
   }
   return (
     <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
@@ -167,7 +166,7 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
         <Typed
           label={effect.kind === 'fixed' ? `It costs, ${symbol}` : `Off, ${symbol}`}
           inputMode="decimal"
-          value={effect.amount ?? ''}
+          value={effect.amount}
           error={errorAt('/effect/amount')}
           change={(amount) => change({ ...effect, amount })}
           commit={commit}
@@ -177,7 +176,7 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
         <Typed
           label="Off, %"
           inputMode="decimal"
-          value={effect.percent ?? ''}
+          value={effect.percent}
           error={errorAt('/effect/percent')}
           change={(percent) => change({ ...effect, percent })}
           commit={commit}

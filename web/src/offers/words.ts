@@ -10,7 +10,7 @@ export function namesOf(ids: readonly string[], items: { id?: string; name?: str
   return ids.map((id) => items.find((item) => item.id === id)?.name ?? 'one that is gone')
 }
 
-function codesOf(ids: readonly string[], setup: Setup): string[] {
+export function codesOf(ids: readonly string[], setup: Setup): string[] {
   return ids.map((id) => setup.coupons.find((coupon) => coupon.id === id)?.code ?? 'one that is gone')
 }
 
@@ -31,16 +31,24 @@ export function goodsWords(goods: Schemas['GoodsChoice'], setup: Setup): string 
 }
 
 function effectWords(effect: Schemas['Effect'], formats: Formats): string {
-  const amount = effect.amount && /^\d/.test(effect.amount) ? formats.money(effect.amount) : '…'
-  const what = {
-    free: 'is free',
-    fixed: `costs ${amount}`,
-    off: `costs ${amount} less`,
-    percent: `costs ${effect.percent || '…'} % less`,
-  }[effect.kind]
+  const what = givesWords(effect, formats)
   return effect.most && /^\d/.test(effect.most)
     ? `${what}, by ${formats.money(effect.most)} at the most`
     : what
+}
+
+function givesWords(effect: Schemas['Effect'], formats: Formats): string {
+  const money = (amount: string) => (/^\d/.test(amount) ? formats.money(amount) : '…')
+  switch (effect.kind) {
+    case 'free':
+      return 'is free'
+    case 'fixed':
+      return `costs ${money(effect.amount)}`
+    case 'off':
+      return `costs ${money(effect.amount)} less`
+    case 'percent':
+      return `costs ${effect.percent || '…'} % less`
+  }
 }
 
 function basisWords(basis: Schemas['Basis'] | null | undefined): string {

@@ -3,18 +3,19 @@ import type { Formats } from '../ui/format'
 import { tidyParcels } from './parcels'
 
 export type Schedule = Schemas['Schedule']
+export type ScheduleOf<K extends Schedule['kind']> = Extract<Schedule, { kind: K }>
 export type Step = Schemas['Step']
 export type ClassPrice = Schemas['ClassPrice']
 export type Measure = Schemas['MeasureName']
 
 /** What the editors of schedules are given. */
-export interface ScheduleProps {
+export interface ScheduleProps<Kind extends Schedule = Schedule> {
   label: string
-  schedule: Schedule
+  schedule: Kind
   store: Schemas['Store']
   formats: Formats
-  change: (update: (old: Schedule) => Schedule) => void
-  commit: (schedule?: Schedule) => void
+  change: (update: (old: Kind) => Kind) => void
+  commit: (schedule?: Kind) => void
   errorAt: (pointer: string) => string | undefined
 }
 
@@ -74,6 +75,11 @@ export function newSchedule(kind: Schedule['kind'], store: Schemas['Store'], amo
   }
 }
 
+/** The amount of a flat price; nothing where it is another kind. */
+export function amountOf(schedule: Schedule | undefined): string {
+  return schedule?.kind === 'flat' ? schedule.amount : ''
+}
+
 function tidyStep(step: Step, unit: string): Step {
   if (step.none) return { at: withUnit(step.at, unit), none: true }
   const tidy: Step = { at: withUnit(step.at, unit), amount: (step.amount ?? '').trim() }
@@ -86,25 +92,25 @@ function tidyStep(step: Step, unit: string): Step {
 function tidySchedule(schedule: Schedule, store: Schemas['Store']): Schedule {
   if (schedule.kind === 'steps') {
     const unit = unitOf(schedule.measure, store)
-    const steps = (schedule.steps ?? []).filter((step) => step.at.trim() || step.amount?.trim() || step.none)
+    const steps = schedule.steps.filter((step) => step.at.trim() || step.amount?.trim() || step.none)
     return { ...schedule, steps: steps.map((step) => tidyStep(step, unit)) }
   }
   if (schedule.kind === 'grid')
     return {
       ...schedule,
       rows: tidyScale(schedule.rows, store),
-      columns: schedule.columns?.areas ? schedule.columns : tidyScale(schedule.columns, store),
-      cells: (schedule.cells ?? []).map((row) => row.map((cell) => cell?.trim() || null)),
-    } as Schedule
+      columns: schedule.columns.areas ? schedule.columns : tidyScale(schedule.columns, store),
+      cells: schedule.cells.map((row) => row.map((cell) => cell?.trim() || null)),
+    }
   return schedule
 }
 
 function tidyScale<Scale extends { measure?: Measure; at?: string[] }>(
-  scale: Scale | undefined,
+  scale: Scale,
   store: Schemas['Store'],
-): Scale | undefined {
-  const unit = unitOf(scale?.measure, store)
-  return scale && { ...scale, at: (scale.at ?? []).map((text) => withUnit(text, unit)) }
+): Scale {
+  const unit = unitOf(scale.measure, store)
+  return { ...scale, at: (scale.at ?? []).map((text) => withUnit(text, unit)) }
 }
 
 /** A plan as it is typed, as the server reads it: what is empty is left out. Nothing typed at all is no price. */
@@ -137,7 +143,7 @@ export function planOf(draft: Plan, store: Schemas['Store']): Plan | null {
     if (value?.trim()) plan[key] = value.trim()
     else delete plan[key]
   }
-  const bare = plan.schedule?.kind === 'flat' && !plan.schedule.amount?.trim() && !plan.handling
+  const bare = plan.schedule?.kind === 'flat' && !plan.schedule.amount.trim() && !plan.handling
   return bare ? null : (JSON.parse(JSON.stringify(plan)) as Plan)
 }
 
@@ -148,11 +154,10 @@ function edgesIn(plan: Plan | null): string[] {
     plan?.others?.schedule,
     ...(plan?.classes ?? []).map((item) => item.schedule),
   ]
-  return schedules.flatMap((schedule) => [
-    ...(schedule?.steps ?? []).map(({ at }) => at),
-    ...(schedule?.rows?.at ?? []),
-    ...(schedule?.columns?.at ?? []),
-  ])
+  return schedules.flatMap((schedule) => {
+    if (schedule?.kind === 'steps') return schedule.steps.map(({ at }) => at)
+    return schedule?.kind === 'grid' ? [...(schedule.rows.at ?? []), ...(schedule.columns.at ?? [])] : []
+  })
 }
 
 /** Whether what is stored has the same edges in another order. */

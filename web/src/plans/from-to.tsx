@@ -5,7 +5,7 @@ import { Strip } from '../board/strip'
 import { FieldError } from '../ui/field'
 import type { Formats } from '../ui/format'
 import { readFile } from '../ui/read-file'
-import { edgesOf, measureWords, type ScheduleProps } from './draft'
+import { edgesOf, measureWords, type ScheduleOf, type ScheduleProps } from './draft'
 import { Button } from '../ui/button'
 import { Fold } from '../ui/fold'
 import { Input, TextArea } from '../ui/input'
@@ -27,7 +27,7 @@ function rowsOf(text: string): string[][] {
 }
 
 /** A tariff written as from–to pairs: what does not fit together is shown, closed by a click, and becomes steps. */
-export function FromToList(props: ScheduleProps) {
+export function FromToList(props: ScheduleProps<ScheduleOf<'steps'>>) {
   return (
     <Fold title="Take a list of from–to pairs" className="mt-1.5">
       {(close) => <Reader {...props} done={close} />}
@@ -43,12 +43,12 @@ function Reader({
   change,
   commit,
   done,
-}: ScheduleProps & { done: () => void }) {
+}: ScheduleProps<ScheduleOf<'steps'>> & { done: () => void }) {
   const [text, setText] = useState('')
   const [choices, setChoices] = useState<Record<string, Way>>({})
   const [failed, setFailed] = useState<string | null>(null)
   const before = useRef(schedule)
-  const measure = schedule.measure ?? 'weight'
+  const measure = schedule.measure
   const edges = edgesOf(schedule)
   const rows = rowsOf(text)
   const body: Schemas['FromTo'] = { rows, measure, edges, choices }

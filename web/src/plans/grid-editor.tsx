@@ -10,7 +10,7 @@ import {
   unitOf,
   zeroOf,
   type Measure,
-  type Schedule,
+  type ScheduleOf,
   type ScheduleProps,
 } from './draft'
 import { PartPlaces, type AreaDocument } from '../zones/part-places'
@@ -25,35 +25,37 @@ import { Input } from '../ui/input'
 const PARTS = 'parts'
 const EDGE = 'edge'
 
+type Grid = ScheduleOf<'grid'>
+
 interface Row {
   edge: string
   cells: readonly (string | null)[]
 }
 
 /** Two measures across each other: a table of amounts; a blank cell is something not said yet. */
-export function GridEditor({ label, schedule, store, change, commit, errorAt }: ScheduleProps) {
+export function GridEditor({ label, schedule, store, change, commit, errorAt }: ScheduleProps<Grid>) {
   const [lost, setLost] = useState(0)
   const zone = usePlanZone()
-  const rows = schedule.rows?.at ?? []
-  const areas = schedule.columns?.areas
-  const columns = areas ? areas.map(({ name }) => name) : (schedule.columns?.at ?? [])
-  const cells = schedule.cells ?? []
-  const replace = (next: Schedule) => {
+  const rows = schedule.rows.at ?? []
+  const areas = schedule.columns.areas
+  const columns = areas ? areas.map(({ name }) => name) : (schedule.columns.at ?? [])
+  const cells = schedule.cells
+  const replace = (next: Grid) => {
     change(() => next)
     commit(next)
   }
   const write = (written: SheetCell<Row>[]) =>
     change((old) => {
-      const at = [...(old.rows?.at ?? [])]
-      const amounts = (old.cells ?? []).map((list) => [...list])
+      const at = [...(old.rows.at ?? [])]
+      const amounts = old.cells.map((list) => [...list])
       for (const { index, column, text } of written)
         if (column === EDGE) at[index] = text
         else if (amounts[index]) amounts[index][Number(column)] = text || null
-      return { ...old, rows: { ...old.rows!, at }, cells: amounts }
+      return { ...old, rows: { ...old.rows, at }, cells: amounts }
     })
   const setEdge = (at: number, text: string) =>
     change((old) => {
-      const scale = old.columns!
+      const scale = old.columns
       const areas = scale.areas?.map((area, index) => (index === at ? { ...area, name: text } : area))
       const edges = scale.at?.map((edge, index) => (index === at ? text : edge))
       return { ...old, columns: { ...scale, ...(areas ? { areas } : { at: edges ?? [] }) } }
@@ -62,14 +64,14 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
     if (side === 'rows')
       return replace({
         ...schedule,
-        rows: { ...schedule.rows!, at: [...rows, ''] },
+        rows: { ...schedule.rows, at: [...rows, ''] },
         cells: [...cells, columns.map(() => null)],
       })
     replace({
       ...schedule,
       columns: areas
         ? { areas: [...areas, { name: '', areas: [] }] }
-        : { ...schedule.columns!, at: [...columns, ''] },
+        : { ...schedule.columns, at: [...columns, ''] },
       cells: cells.map((row) => [...row, null]),
     })
   }
@@ -77,18 +79,18 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
     const without = <Item,>(list: Item[]) => list.filter((_, index) => index !== at)
     replace(
       side === 'rows'
-        ? { ...schedule, rows: { ...schedule.rows!, at: without(rows) }, cells: without(cells) }
+        ? { ...schedule, rows: { ...schedule.rows, at: without(rows) }, cells: without(cells) }
         : {
             ...schedule,
             columns: areas
               ? { ...schedule.columns, areas: without(areas) }
-              : { ...schedule.columns!, at: without(columns) },
+              : { ...schedule.columns, at: without(columns) },
             cells: cells.map(without),
           },
     )
   }
   const rename = (side: 'rows' | 'columns', measure: Measure) => {
-    const scale = schedule[side]!
+    const scale = schedule[side]
     const at = (scale.at ?? [scale.areas ? '' : '0', ...(scale.areas ?? []).slice(1).map(() => '')]).map(
       (text, index) => (index === 0 ? zeroOf(measure, store) : text.replace(/\s*[a-z]+[23]?$/i, '')),
     )
@@ -114,7 +116,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       {name}
       <Select
         label={`${label}: ${name}`}
-        value={schedule[which]?.measure ?? PARTS}
+        value={schedule[which].measure ?? PARTS}
         choices={[which === 'columns' && [PARTS, 'parts of the zone'], ...MEASURES]}
         choose={(value) => (value === PARTS ? byParts() : rename(which, value))}
       />
@@ -228,8 +230,8 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
         {side('columns', 'Across')}
         <span className="self-center text-xs text-soft">
           Edges are written as in steps
-          {unitOf(schedule.rows?.measure, store) &&
-            ` (${measureWords(schedule.rows?.measure)} in ${unitOf(schedule.rows?.measure, store)})`}
+          {unitOf(schedule.rows.measure, store) &&
+            ` (${measureWords(schedule.rows.measure)} in ${unitOf(schedule.rows.measure, store)})`}
           ; “none” is not available.
         </span>
       </p>

@@ -1,6 +1,6 @@
 import { useCallback } from 'react'
 import { FieldError } from '../ui/field'
-import { newSchedule, type Schedule, type ScheduleProps } from './draft'
+import { newSchedule, type Schedule, type ScheduleOf, type ScheduleProps } from './draft'
 import { GridEditor } from './grid-editor'
 import { StepsEditor } from './steps-editor'
 import { Select } from '../ui/select'
@@ -13,11 +13,39 @@ const KINDS: [Schedule['kind'], string][] = [
   ['grid', 'in a grid'],
 ]
 
+/** Changes of a schedule that is still of this kind when they come. */
+function useChange<K extends Schedule['kind']>(kind: K, change: ScheduleProps['change']) {
+  return useCallback(
+    (update: (old: ScheduleOf<K>) => ScheduleOf<K>) =>
+      change((old) => (isKind(old, kind) ? update(old) : old)),
+    [kind, change],
+  )
+}
+
+function isKind<K extends Schedule['kind']>(schedule: Schedule, kind: K): schedule is ScheduleOf<K> {
+  return schedule.kind === kind
+}
+
+/** What a schedule of another kind begins with. */
+function firstAmount(schedule: Schedule): string {
+  switch (schedule.kind) {
+    case 'flat':
+      return schedule.amount
+    case 'first':
+      return schedule.first
+    case 'steps':
+      return schedule.steps[0]?.amount ?? ''
+    case 'grid':
+      return schedule.cells[0]?.[0] ?? ''
+  }
+}
+
 /** One schedule: what kind it is, and its figures. */
 export function ScheduleEditor(props: ScheduleProps) {
   const { label, schedule, store, formats, change, commit, errorAt } = props
-  const set = useCallback((fields: Partial<Schedule>) => change((old) => ({ ...old, ...fields })), [change])
-  const figure = (field: 'amount' | 'first' | 'additional', words: string) => (
+  const changeSteps = useChange('steps', change)
+  const changeGrid = useChange('grid', change)
+  const figure = (field: 'amount' | 'first' | 'additional', words: string, value: string) => (
     <label className="flex items-center gap-1.5">
       <span className="text-soft">{words}</span>
       <Input
@@ -26,15 +54,15 @@ export function ScheduleEditor(props: ScheduleProps) {
         aria-invalid={errorAt(`/${field}`) ? true : undefined}
         inputMode="decimal"
         placeholder="not set"
-        value={schedule[field] ?? ''}
-        onChange={(event) => set({ [field]: event.target.value })}
+        value={value}
+        onChange={(event) => change((old) => ({ ...old, [field]: event.target.value }))}
         onBlur={() => commit()}
         onKeyDown={(event) => event.key === 'Enter' && commit()}
       />
     </label>
   )
   const choose = (kind: Schedule['kind']) => {
-    const amount = schedule.amount ?? schedule.first ?? schedule.steps?.[0]?.amount ?? ''
+    const amount = firstAmount(schedule)
     const next = newSchedule(kind, store, amount)
     change(() => next)
     if (amount && kind !== 'first') commit(next)
@@ -49,17 +77,17 @@ export function ScheduleEditor(props: ScheduleProps) {
           choices={KINDS}
           choose={(value) => choose(value)}
         />
-        {schedule.kind === 'flat' && figure('amount', formats.symbol)}
+        {schedule.kind === 'flat' && figure('amount', formats.symbol, schedule.amount)}
         {schedule.kind === 'first' && (
           <>
-            {figure('first', `first, ${formats.symbol}`)}
-            {figure('additional', `each more, ${formats.symbol}`)}
+            {figure('first', `first, ${formats.symbol}`, schedule.first)}
+            {figure('additional', `each more, ${formats.symbol}`, schedule.additional)}
           </>
         )}
       </span>
       {problem && <FieldError>{problem}</FieldError>}
-      {schedule.kind === 'steps' && <StepsEditor {...props} />}
-      {schedule.kind === 'grid' && <GridEditor {...props} />}
+      {schedule.kind === 'steps' && <StepsEditor {...props} schedule={schedule} change={changeSteps} />}
+      {schedule.kind === 'grid' && <GridEditor {...props} schedule={schedule} change={changeGrid} />}
     </div>
   )
 }

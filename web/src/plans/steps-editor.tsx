@@ -14,7 +14,7 @@ import {
   unitOf,
   zeroOf,
   type Measure,
-  type Schedule,
+  type ScheduleOf,
   type ScheduleProps,
   type Step,
 } from './draft'
@@ -30,6 +30,8 @@ const FIELDS: Record<Field, { name: string; width: number; head: (symbol: string
     increment: { name: 'started what', width: 96, head: (_, unit) => `for each started${unit}` },
     percent: { name: 'percent of value', width: 70, head: () => 'and % of value' },
   }
+type Steps = ScheduleOf<'steps'>
+
 const NAMES = Object.keys(FIELDS) as Field[]
 
 /** What can be pasted below the last step: as many as a schedule may have. */
@@ -49,9 +51,16 @@ function written(steps: readonly Step[], cells: readonly SheetCell<Step>[]): Ste
 }
 
 /** A schedule as a sheet of steps, with a blank one at its end to go on with. */
-export function StepsEditor({ label, schedule, store, formats, change, commit, errorAt }: ScheduleProps) {
-  const steps = useMemo(() => schedule.steps ?? [], [schedule.steps])
-  const measure = schedule.measure ?? 'weight'
+export function StepsEditor({
+  label,
+  schedule,
+  store,
+  formats,
+  change,
+  commit,
+  errorAt,
+}: ScheduleProps<Steps>) {
+  const { steps, measure } = schedule
   const unit = unitOf(measure, store)
   const upTo = edgesOf(schedule) === 'up_to'
   const { symbol } = formats
@@ -61,7 +70,7 @@ export function StepsEditor({ label, schedule, store, formats, change, commit, e
     latest.current = { change, commit, count: steps.length }
   })
 
-  const replace = (next: Schedule) => {
+  const replace = (next: Steps) => {
     change(() => next)
     commit(next)
   }

@@ -2,7 +2,7 @@ import type { Plan, Rate, Schemas, Setup } from '../api/client'
 import { liveSentence } from '../carriers/words'
 import { type Formats } from '../ui/format'
 import { counted } from '../ui/locale'
-import { edgesOf, measureWords, type ClassPrice, type Schedule, type Step } from './draft'
+import { edgesOf, measureWords, type ClassPrice, type Schedule, type ScheduleOf, type Step } from './draft'
 
 const GROUPS: Record<string, string> = {
   product: 'for each product',
@@ -29,9 +29,8 @@ function stepWords(step: Step, formats: Formats): string {
 }
 
 /** "£4.95 up to 2 kg, £7.50 up to 5 kg, then £7.50 and £1.10 for each started kg; above 30 kg not available" */
-function stepsWords(schedule: Schedule, formats: Formats): string {
-  const steps = schedule.steps ?? []
-  const { measure } = schedule
+function stepsWords(schedule: ScheduleOf<'steps'>, formats: Formats): string {
+  const { measure, steps } = schedule
   const upTo = edgesOf(schedule) === 'up_to'
   const part = (index: number) => {
     const step = steps[index]!
@@ -59,11 +58,11 @@ export function scheduleWords(schedule: Schedule | undefined, formats: Formats):
     case 'steps':
       return stepsWords(schedule, formats)
     case 'grid': {
-      const columns = schedule.columns?.areas
+      const columns = schedule.columns.areas
         ? schedule.columns.areas.map(({ name }) => name).join(', ')
-        : measureWords(schedule.columns?.measure)
-      const blank = (schedule.cells ?? []).flat().filter((cell) => !cell).length
-      return `by a grid of ${measureWords(schedule.rows?.measure)} and ${columns}${blank ? ` (${counted(blank, 'cell')} not said yet)` : ''}`
+        : measureWords(schedule.columns.measure)
+      const blank = schedule.cells.flat().filter((cell) => !cell).length
+      return `by a grid of ${measureWords(schedule.rows.measure)} and ${columns}${blank ? ` (${counted(blank, 'cell')} not said yet)` : ''}`
     }
     default:
       return 'no price'

@@ -3,7 +3,7 @@ import type { Plan, Rate } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { usePreview } from '../bench/result'
 import { useEdited } from '../edits/edited'
-import type { ClassPrice } from '../plans/draft'
+import { amountOf, type ClassPrice } from '../plans/draft'
 import { scheduleWords } from '../plans/words'
 import { Field } from '../ui/field'
 import { formatsOf } from '../ui/format'
@@ -66,7 +66,7 @@ export function ClassCell({ rate, group, name }: Props) {
           inputMode="decimal"
           placeholder={group === OTHERS ? 'none' : 'rest'}
           pointer={pointerOf(edited.doc.plan ?? {}, group)}
-          value={(doc) => ownPrice(doc)?.schedule?.amount ?? ''}
+          value={(doc) => amountOf(ownPrice(doc)?.schedule)}
           write={(text, doc) =>
             priced(doc, (old) =>
               text.trim()

@@ -1,5 +1,6 @@
 import { X } from 'lucide-react'
-import type { Condition, Schemas } from '../api/client'
+import type { ComponentProps } from 'react'
+import type { Condition } from '../api/client'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { Texts } from '../offers/goods-choice'
 import { BasisChoice } from '../plans/basis-choice'
@@ -8,7 +9,7 @@ import { FieldError } from '../ui/field'
 import { weekdayName } from '../ui/moment'
 import { Typed } from '../ui/typed'
 import { PostcodeDoubts } from '../zones/clause-doubts'
-import { FACTS, type Fact } from './words'
+import { FACTS, type ConditionOn, type Fact, type Measured } from './words'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
 
@@ -23,77 +24,206 @@ interface Props {
 
 /** A condition on another fact, as it begins. */
 function blank(fact: Fact, home: string): Condition {
-  const { kind, alone } = FACTS[fact]
-  if (kind === 'measure') return { fact, from: '' }
-  if (kind === 'clock') return fact === 'time' ? { fact, from: '', until: '' } : { fact, first: '' }
-  return {
-    fact,
-    ...(fact === 'region' || fact === 'postcode' ? { country: home } : {}),
-    ...(alone ? {} : { of: [] }),
-    ...(kind === 'goods' ? { lines: 'any' } : {}),
+  switch (fact) {
+    case 'value':
+    case 'weight':
+    case 'quantity':
+    case 'longest':
+      return { fact, from: '' }
+    case 'class':
+    case 'tag':
+    case 'product':
+      return { fact, of: [], lines: 'any' }
+    case 'hazard':
+      return { fact, lines: 'any' }
+    case 'zone':
+    case 'group':
+    case 'coupon':
+    case 'weekday':
+    case 'country':
+      return { fact, of: [] }
+    case 'region':
+    case 'postcode':
+      return { fact, country: home, of: [] }
+    case 'time':
+      return { fact, from: '', until: '' }
+    case 'date':
+      return { fact, first: '' }
+    case 'po_box':
+      return { fact }
   }
 }
 
 const ALL_FACTS = Object.keys(FACTS) as Fact[]
 
-/** Whether a condition says something from the beginning. */
-const complete = (condition: Condition) => FACTS[condition.fact].alone ?? false
+/** Whether a condition says enough to be stored. */
+const complete = (condition: Condition) =>
+  'of' in condition ? condition.of.length > 0 : (FACTS[condition.fact].alone ?? false)
 
 export function ConditionEditor({ condition, change, put, commit, errorAt, remove }: Props) {
   const { setup } = useWorkshop()
-  const home = setup.store!.country!
-  const { fact } = condition
-  const { kind } = FACTS[fact]
+  /** What can't be stored yet is only shown. */
+  const send = (next: Condition) => (complete(next) ? put(next) : change(next))
   return (
     <div className="flex flex-wrap items-start gap-x-2 gap-y-1">
       <Select
         label="Fact"
-        value={fact}
+        value={condition.fact}
         choices={ALL_FACTS.map((one) => [one, FACTS[one].label] as const)}
-        choose={(value) => {
-          const next = blank(value, home)
-          if (complete(next)) put(next)
-          else change(next)
-        }}
+        choose={(fact) => send(blank(fact, setup.store!.country!))}
       />
-      {kind === 'measure' ? (
-        <Bounds condition={condition} change={change} put={put} commit={commit} errorAt={errorAt} />
-      ) : kind === 'clock' ? (
-        <Clock condition={condition} change={change} commit={commit} errorAt={errorAt} />
-      ) : (
-        <OneOf condition={condition} change={change} put={put} errorAt={errorAt} />
-      )}
-      {kind === 'goods' && (
-        <Select
-          label="Any line or every line"
-          value={condition.lines ?? 'any'}
-          choices={[
-            ['any', 'some line of the cart'],
-            ['every', 'every line that ships'],
-          ]}
-          choose={(value) => put({ ...condition, lines: value })}
-        />
-      )}
-      {kind === 'address' && (
-        <Select
-          label="Which address"
-          value={condition.address ?? 'delivery'}
-          choices={[
-            ['delivery', 'delivery address'],
-            ['billing', 'billing address'],
-          ]}
-          choose={(value) => {
-            const next = { ...condition, address: value }
-            if (complete(next) || next.of?.length) put(next)
-            else change(next)
-          }}
-        />
-      )}
+      <Says condition={condition} change={change} put={put} commit={commit} errorAt={errorAt} send={send} />
       <Button look="quiet" className="px-1" aria-label="Remove this condition" onClick={remove}>
         <X size={13} aria-hidden />
       </Button>
       {errorAt('/fact') && <FieldError>{errorAt('/fact')}</FieldError>}
     </div>
+  )
+}
+
+interface Saying<C extends Condition> extends Omit<Props, 'condition' | 'remove'> {
+  condition: C
+  send: (condition: Condition) => void
+}
+
+/** What a condition says about its fact. */
+function Says({ condition, ...editing }: Saying<Condition>) {
+  const { send } = editing
+  switch (condition.fact) {
+    case 'value':
+    case 'weight':
+    case 'quantity':
+    case 'longest':
+      return <Bounds condition={condition} {...editing} />
+    case 'class':
+      return (
+        <>
+          <Listed condition={condition} {...editing} />
+          <Lines condition={condition} {...editing} />
+        </>
+      )
+    case 'tag':
+    case 'product':
+      return (
+        <>
+          <Texts
+            key={condition.of.join()}
+            label={condition.fact === 'tag' ? 'Tags' : 'SKUs'}
+            placeholder="commas between"
+            texts={condition.of.map(String)}
+            put={(of) => send({ ...condition, of })}
+          />
+          <Fault of={editing} />
+          <Lines condition={condition} {...editing} />
+        </>
+      )
+    case 'hazard':
+      return <Lines condition={condition} {...editing} />
+    case 'zone':
+    case 'group':
+    case 'coupon':
+    case 'weekday':
+      return <Listed condition={condition} {...editing} />
+    case 'time':
+      return (
+        <>
+          <ClockField
+            label="from"
+            type="time"
+            value={condition.from}
+            error={editing.errorAt('/from')}
+            change={(from) => editing.change({ ...condition, from })}
+            commit={editing.commit}
+          />
+          <ClockField
+            label="until just before"
+            type="time"
+            value={condition.until}
+            error={editing.errorAt('/until')}
+            change={(until) => editing.change({ ...condition, until })}
+            commit={editing.commit}
+          />
+        </>
+      )
+    case 'date': {
+      const { first, last, fact } = condition
+      const write = (days: { first: string | undefined; last: string | undefined }) =>
+        editing.change({
+          fact,
+          ...(days.first ? { first: days.first } : {}),
+          ...(days.last ? { last: days.last } : {}),
+        })
+      return (
+        <>
+          <ClockField
+            label="from"
+            type="date"
+            value={first ?? ''}
+            error={editing.errorAt('/first')}
+            change={(day) => write({ first: day, last })}
+            commit={editing.commit}
+          />
+          <ClockField
+            label="to the end of"
+            type="date"
+            value={last ?? ''}
+            error={editing.errorAt('/last')}
+            change={(day) => write({ first, last: day })}
+            commit={editing.commit}
+          />
+        </>
+      )
+    }
+    case 'country':
+    case 'region':
+    case 'postcode':
+      return (
+        <>
+          <Places condition={condition} {...editing} />
+          <WhichAddress condition={condition} {...editing} />
+        </>
+      )
+    case 'po_box':
+      return <WhichAddress condition={condition} {...editing} />
+  }
+}
+
+function Fault({ of: { errorAt } }: { of: Pick<Props, 'errorAt'> }) {
+  const error = errorAt('/of')
+  return error ? <FieldError>{error}</FieldError> : null
+}
+
+function Lines({
+  condition,
+  send,
+}: Pick<Saying<ConditionOn<'class' | 'tag' | 'product' | 'hazard'>>, 'condition' | 'send'>) {
+  return (
+    <Select
+      label="Any line or every line"
+      value={condition.lines ?? 'any'}
+      choices={[
+        ['any', 'some line of the cart'],
+        ['every', 'every line that ships'],
+      ]}
+      choose={(lines) => send({ ...condition, lines })}
+    />
+  )
+}
+
+function WhichAddress({
+  condition,
+  send,
+}: Pick<Saying<ConditionOn<'country' | 'region' | 'postcode' | 'po_box'>>, 'condition' | 'send'>) {
+  return (
+    <Select
+      label="Which address"
+      value={condition.address ?? 'delivery'}
+      choices={[
+        ['delivery', 'delivery address'],
+        ['billing', 'billing address'],
+      ]}
+      choose={(address) => send({ ...condition, address })}
+    />
   )
 }
 
@@ -107,36 +237,23 @@ const SIDES = {
     ['below', 'less than'],
   ],
 } as const
-type Bound = 'from' | 'over' | 'up_to' | 'below'
 
-function Bounds({
-  condition,
-  change,
-  put,
-  commit,
-  errorAt,
-}: Pick<Props, 'condition' | 'change' | 'put' | 'commit' | 'errorAt'>) {
+function Bounds({ condition, change, put, commit, errorAt }: Saying<ConditionOn<Measured>>) {
   const { setup } = useWorkshop()
   const unit = FACTS[condition.fact].unit?.(setup.store!)
   const side = (name: 'low' | 'high') => {
     const keys = SIDES[name]
     const key = keys.find(([bound]) => condition[bound] !== undefined)?.[0] ?? keys[0][0]
-    const rest = Object.fromEntries(
-      Object.entries(condition).filter(([field]) => !keys.some(([bound]) => bound === field)),
-    ) as Condition
-    const set = (bound: Bound, text: string): Condition => ({ ...rest, [bound]: text })
+    const text = condition[key] ?? ''
+    const rest = { ...condition }
+    for (const [bound] of keys) delete rest[bound]
     return (
       <span className="flex items-start gap-1" key={name}>
         <Select
           label={name === 'low' ? 'Lower bound' : 'Upper bound'}
           value={key}
           choices={keys}
-          choose={(value) => {
-            const text = condition[key] ?? ''
-            const next = { ...rest, [value]: text }
-            if (text) put(next)
-            else change(next)
-          }}
+          choose={(bound) => (text ? put : change)({ ...rest, [bound]: text })}
         />
         <Typed
           label={keys.find(([bound]) => bound === key)![1]}
@@ -144,9 +261,9 @@ function Bounds({
           width="w-20"
           inputMode="decimal"
           placeholder={name === 'low' ? '' : 'open'}
-          value={condition[key] ?? ''}
+          value={text}
           error={errorAt(`/${key}`) ?? (name === 'low' && key !== 'from' ? errorAt('/from') : undefined)}
-          change={(text) => change(set(key, text))}
+          change={(typed) => change({ ...rest, [key]: typed })}
           commit={commit}
         />
       </span>
@@ -170,173 +287,87 @@ function Bounds({
   )
 }
 
-function Clock({
-  condition,
-  change,
-  commit,
-  errorAt,
-}: Pick<Props, 'condition' | 'change' | 'commit' | 'errorAt'>) {
-  const keys =
-    condition.fact === 'time'
-      ? ([
-          ['from', 'from'],
-          ['until', 'until just before'],
-        ] as const)
-      : ([
-          ['first', 'from'],
-          ['last', 'to the end of'],
-        ] as const)
-  return keys.map(([key, label]) => (
-    <span key={key} className="flex items-start gap-1">
+function ClockField({ label, ...field }: Omit<ComponentProps<typeof Typed>, 'hideLabel' | 'width'>) {
+  return (
+    <span className="flex items-start gap-1">
       <span className="pt-1.5 text-soft">{label}</span>
-      <Typed
-        label={label}
-        hideLabel
-        type={condition.fact === 'time' ? 'time' : 'date'}
-        width="w-36"
-        value={condition[key] ?? ''}
-        error={errorAt(`/${key}`)}
-        change={(text) => {
-          const { [key]: _, ...rest } = condition
-          change(text || condition.fact === 'time' ? { ...rest, [key]: text } : rest)
-        }}
-        commit={commit}
-      />
+      <Typed label={label} hideLabel width="w-36" {...field} />
     </span>
-  ))
+  )
 }
 
-function OneOf({ condition, change, put, errorAt }: Pick<Props, 'condition' | 'change' | 'put' | 'errorAt'>) {
+/** What the shop keeps lists of, and the days of the week. */
+function Listed({
+  condition,
+  send,
+  errorAt,
+}: Saying<ConditionOn<'class' | 'zone' | 'group' | 'coupon' | 'weekday'>>) {
   const { setup } = useWorkshop()
   const { fact } = condition
-  const of = (condition.of ?? []).map(String)
-  const send = (values: (string | number)[]) => {
-    const next = { ...condition, of: values }
-    if (values.length) put(next)
-    else change(next)
-  }
-  const error = errorAt('/of') && <FieldError>{errorAt('/of')}</FieldError>
-  const lists: Partial<Record<Fact, { id?: string; name?: string }[]>> = {
-    class: setup.classes,
-    zone: setup.zones,
-    group: setup.groups,
-    coupon: setup.coupons.map(({ id, code }) => ({ id, name: code ?? '' })),
-    weekday: [1, 2, 3, 4, 5, 6, 7].map((day) => ({ id: String(day), name: weekdayName(day) })),
-  }
-  const list = lists[fact]
-  if (list)
-    return (
-      <span>
-        {list.length ? (
-          <Many
-            list={list}
-            chosen={of}
-            label={FACTS[fact].label}
-            put={(ids) => send(fact === 'weekday' ? ids.map(Number).sort() : ids)}
-          />
-        ) : (
-          <span className="text-soft">There are none yet.</span>
-        )}
-        {error}
-      </span>
-    )
-  if (FACTS[fact].alone) return null
+  const list = {
+    class: () => setup.classes,
+    zone: () => setup.zones,
+    group: () => setup.groups,
+    coupon: () => setup.coupons.map(({ id, code }) => ({ id, name: code })),
+    weekday: () => [1, 2, 3, 4, 5, 6, 7].map((day) => ({ id: String(day), name: weekdayName(day) })),
+  }[fact]()
   return (
-    <>
-      {(fact === 'region' || fact === 'postcode') && (
-        <CountryChoice
-          country={condition.country ?? ''}
-          choose={(country) => change({ ...condition, country, of: [] })}
+    <span>
+      {list.length ? (
+        <Many
+          list={list}
+          chosen={condition.of.map(String)}
+          label={FACTS[fact].label}
+          put={(ids) => send({ ...condition, of: fact === 'weekday' ? ids.map(Number).sort() : ids })}
         />
-      )}
-      {fact === 'country' ? (
-        <Countries of={of} put={send} />
-      ) : fact === 'region' ? (
-        <Regions country={condition.country ?? ''} of={of} put={send} />
       ) : (
-        <Texts
-          key={of.join()}
-          label={fact === 'postcode' ? 'Postcodes' : fact === 'tag' ? 'Tags' : 'SKUs'}
-          placeholder={fact === 'postcode' ? 'IV, PA20 to PA49' : 'commas between'}
-          texts={of}
-          put={send}
-        />
+        <span className="text-soft">There are none yet.</span>
       )}
-      {fact === 'postcode' && (
-        <PostcodeDoubts country={condition.country ?? ''} of={of as string[]} put={send} />
-      )}
-      {error}
-    </>
-  )
-}
-
-function CountryChoice({ country, choose }: { country: string; choose: (code: string) => void }) {
-  const { data } = useChoices()
-  return (
-    <Select
-      label="Country"
-      className="w-40"
-      value={country}
-      choices={(data?.countries ?? []).map(({ code, name }) => [code, name] as const)}
-      choose={(value) => choose(value)}
-    />
-  )
-}
-
-function Chosen({
-  items,
-  of,
-  put,
-  what,
-}: {
-  items: { code: string; name: string }[]
-  of: string[]
-  put: (of: string[]) => void
-  what: string
-}) {
-  return (
-    <span className="flex flex-wrap items-center gap-1">
-      {of.map((code) => {
-        const name = items.find((item) => item.code === code)?.name ?? code
-        return (
-          <span key={code} className="inline-flex items-center border border-edge bg-white pl-1.5">
-            {name}
-            <Button
-              look="quiet"
-              className="px-1"
-              aria-label={`Without ${name}`}
-              onClick={() => put(of.filter((one) => one !== code))}
-            >
-              <X size={12} aria-hidden />
-            </Button>
-          </span>
-        )
-      })}
-      <Select
-        label={`Add a ${what}`}
-        className="w-36"
-        placeholder={of.length ? `another ${what}` : `choose a ${what}`}
-        value={''}
-        choices={items
-          .filter(({ code }) => !of.includes(code))
-          .map(({ code, name }) => [code, name] as const)}
-        choose={(value) => put([...of, value])}
-      />
+      <Fault of={{ errorAt }} />
     </span>
   )
 }
 
-function Countries({ of, put }: { of: string[]; put: (of: string[]) => void }) {
-  const { data } = useChoices()
-  return <Chosen items={data?.countries ?? []} of={of} put={put} what="country" />
-}
-
-function Regions({ country, of, put }: { country: string; of: string[]; put: (of: string[]) => void }) {
-  const { data } = useGeography()
-  const regions: Schemas['Geography']['regions'][string] = data?.regions[country] ?? []
-  return regions.length ? (
-    <Chosen items={regions} of={of} put={put} what="region" />
-  ) : (
-    <span className="pt-1.5 text-soft">No regions are known there.</span>
+function Places({
+  condition,
+  send,
+  change,
+  errorAt,
+}: Saying<ConditionOn<'country' | 'region' | 'postcode'>>) {
+  const { data: choices } = useChoices()
+  const { data: geography } = useGeography()
+  const { fact, country = '' } = condition
+  const of = condition.of.map(String)
+  const put = (of: string[]) => send({ ...condition, of })
+  const countries = choices?.countries ?? []
+  const asItems = (places: { code: string; name: string }[]) =>
+    places.map(({ code, name }) => ({ id: code, name }))
+  const regions = geography?.regions[country] ?? []
+  return (
+    <span className="flex flex-wrap items-start gap-x-2 gap-y-1">
+      {fact !== 'country' && (
+        <Select
+          label="Country"
+          className="w-40"
+          value={country}
+          choices={countries.map(({ code, name }) => [code, name] as const)}
+          choose={(code) => change({ ...condition, country: code, of: [] })}
+        />
+      )}
+      {fact === 'country' && <Many list={asItems(countries)} chosen={of} label="Country" put={put} />}
+      {fact === 'region' &&
+        (regions.length ? (
+          <Many list={asItems(regions)} chosen={of} label="Region" put={put} />
+        ) : (
+          <span className="pt-1.5 text-soft">No regions are known there.</span>
+        ))}
+      {fact === 'postcode' && (
+        <>
+          <Texts key={of.join()} label="Postcodes" placeholder="IV, PA20 to PA49" texts={of} put={put} />
+          <PostcodeDoubts country={country} of={of} put={put} />
+        </>
+      )}
+      <Fault of={{ errorAt }} />
+    </span>
   )
 }

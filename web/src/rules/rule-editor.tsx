@@ -1,4 +1,5 @@
 import { Plus, X } from 'lucide-react'
+import type { ReactNode } from 'react'
 import type { Action, Rule } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { EditorFrame } from '../policies/editor-frame'
@@ -8,7 +9,7 @@ import { FieldError } from '../ui/field'
 import { formatsOf } from '../ui/format'
 import { Typed } from '../ui/typed'
 import { TreeEditor } from './tree-editor'
-import { ruleSentence } from './words'
+import { ruleSentence, type ActionOf } from './words'
 import { Select } from '../ui/select'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
@@ -97,9 +98,29 @@ export function RuleEditor({
 function asKind(action: Action, kind: Action['kind'], all: string[]): Action {
   const methods = action.methods ?? (kind === 'only' ? all.slice(0, 1) : undefined)
   const kept = methods ? { methods } : {}
-  if (kind === 'rename' || kind === 'message') return { kind, ...kept, text: action.text ?? '' }
   if (kind === 'hide' || kind === 'only') return { kind, ...kept }
-  return { kind, ...kept, amount: action.amount ?? '' }
+  if (kind === 'rename' || kind === 'message')
+    return { kind, ...kept, text: 'text' in action ? action.text : '' }
+  return { kind, ...kept, amount: ('amount' in action ? action.amount : null) ?? '' }
+}
+
+/** Whether it says enough to be stored. */
+function isWhole(action: Action): boolean {
+  switch (action.kind) {
+    case 'hide':
+    case 'only':
+      return true
+    case 'rename':
+    case 'message':
+      return action.text !== ''
+    case 'price':
+    case 'floor':
+    case 'cap':
+      return action.amount !== ''
+    case 'add':
+    case 'off':
+      return Boolean(action.amount ?? action.percent)
+  }
 }
 
 function ActionEditor({
@@ -120,14 +141,11 @@ function ActionEditor({
   const { setup } = useWorkshop()
   const { symbol } = formatsOf(setup.store!)
   const ids = setup.methods.map(({ id }) => id!)
-  const relative = action.kind === 'add' || action.kind === 'off'
-  const inPercent = action.percent !== undefined
   const choose = (kind: Action['kind']) => {
     const next = asKind(action, kind, ids)
-    if (next.kind === 'hide' || next.kind === 'only' || next.amount || next.text) put(next)
+    if (isWhole(next)) put(next)
     else change(next)
   }
-  const { percent: _, amount: __, ...bare } = action
   return (
     <div className="flex flex-wrap items-start gap-x-4 gap-y-1.5">
       <Select label="What it does" value={action.kind} choices={ACTIONS} choose={(value) => choose(value)} />
@@ -137,7 +155,7 @@ function ActionEditor({
             className="min-h-8"
             on={action.methods === undefined}
             change={(on) => {
-              const { methods: _m, ...rest } = action
+              const { methods: _, ...rest } = action
               put(on ? rest : { ...rest, methods: ids.slice(0, 1) })
             }}
           >
@@ -154,7 +172,7 @@ function ActionEditor({
         )}
         {errorAt('/methods') && <FieldError>{errorAt('/methods')}</FieldError>}
       </span>
-      {action.text !== undefined && (
+      {'text' in action && (
         <Typed
           label={action.kind === 'rename' ? 'New name' : 'Message'}
           hideLabel
@@ -166,32 +184,18 @@ function ActionEditor({
           commit={commit}
         />
       )}
-      {(action.amount !== undefined || inPercent) && (
-        <span className="flex items-start gap-1.5">
-          <Typed
-            label={inPercent ? 'Percent' : 'Amount'}
-            hideLabel
-            inputMode="decimal"
-            placeholder={inPercent ? '10' : '0.00'}
-            value={(inPercent ? action.percent : action.amount) ?? ''}
-            error={errorAt(inPercent ? '/percent' : '/amount')}
-            change={(text) => change(inPercent ? { ...bare, percent: text } : { ...bare, amount: text })}
-            commit={commit}
-          />
-          {relative ? (
-            <Select
-              label="In money or percent"
-              value={inPercent ? 'percent' : 'amount'}
-              choices={[
-                ['amount', symbol],
-                ['percent', '%'],
-              ]}
-              choose={(value) => change({ ...bare, [value]: action.amount ?? action.percent ?? '' })}
-            />
-          ) : (
-            <span className="pt-1.5 text-soft">{symbol}</span>
-          )}
-        </span>
+      {(action.kind === 'price' || action.kind === 'floor' || action.kind === 'cap') && (
+        <AmountField
+          error={errorAt('/amount')}
+          value={action.amount}
+          change={(amount) => change({ ...action, amount })}
+          commit={commit}
+        >
+          <span className="pt-1.5 text-soft">{symbol}</span>
+        </AmountField>
+      )}
+      {(action.kind === 'add' || action.kind === 'off') && (
+        <ByHowMuch action={action} symbol={symbol} change={change} commit={commit} errorAt={errorAt} />
       )}
       {remove && (
         <Button look="quiet" className="px-1" aria-label="Do not do this" onClick={remove}>
@@ -199,5 +203,69 @@ function ActionEditor({
         </Button>
       )}
     </div>
+  )
+}
+
+/** By how much a price changes, in money or percent. */
+function ByHowMuch({
+  action,
+  symbol,
+  change,
+  commit,
+  errorAt,
+}: {
+  action: ActionOf<'add' | 'off'>
+  symbol: string
+  change: (action: Action) => void
+  commit: () => void
+  errorAt: (below: string) => string | undefined
+}) {
+  const { percent, amount, ...bare } = action
+  const unit = percent === undefined ? 'amount' : 'percent'
+  const value = percent ?? amount ?? ''
+  return (
+    <AmountField
+      percent={unit === 'percent'}
+      error={errorAt(`/${unit}`)}
+      value={value}
+      change={(text) => change({ ...bare, [unit]: text })}
+      commit={commit}
+    >
+      <Select
+        label="In money or percent"
+        value={unit}
+        choices={[
+          ['amount', symbol],
+          ['percent', '%'],
+        ]}
+        choose={(next) => change({ ...bare, [next]: value })}
+      />
+    </AmountField>
+  )
+}
+
+function AmountField({
+  percent = false,
+  children,
+  ...field
+}: {
+  percent?: boolean
+  value: string
+  error: string | undefined
+  change: (text: string) => void
+  commit: () => void
+  children: ReactNode
+}) {
+  return (
+    <span className="flex items-start gap-1.5">
+      <Typed
+        label={percent ? 'Percent' : 'Amount'}
+        hideLabel
+        inputMode="decimal"
+        placeholder={percent ? '10' : '0.00'}
+        {...field}
+      />
+      {children}
+    </span>
   )
 }

@@ -1,10 +1,12 @@
 import type { Action, Condition, Schemas, Setup, Tree, Verdict } from '../api/client'
-import { measured, namesOf } from '../offers/words'
+import { codesOf, measured, namesOf } from '../offers/words'
 import { formatsOf, type Formats } from '../ui/format'
 import { countryName, list } from '../ui/locale'
 import { weekdayName } from '../ui/moment'
 
 export type Part = Condition | Tree
+/** What an action of some kinds is made of. */
+export type ActionOf<K extends Action['kind']> = Extract<Action, { kind: K }>
 
 export const KINDS = ['all', 'any', 'none'] as const
 export type Kind = (typeof KINDS)[number]
@@ -36,6 +38,10 @@ interface FactWords {
 type Store = NonNullable<Setup['store']>
 export type Fact = Condition['fact']
 
+/** A condition on some of the facts. */
+export type ConditionOn<F extends Fact> = Extract<Condition, { fact: F }>
+export type Measured = 'value' | 'weight' | 'quantity' | 'longest'
+
 /** All facts, in the order in which they are offered. */
 export const FACTS: Record<Fact, FactWords> = {
   value: { label: 'order value', kind: 'measure', unit: (store) => formatsOf(store).symbol },
@@ -58,40 +64,46 @@ export const FACTS: Record<Fact, FactWords> = {
   date: { label: 'date', kind: 'clock' },
 }
 
-function boundsWords(condition: Condition, formats: Formats): string {
-  const write = (text: string) => measured(condition.fact, text || '…', formats)
-  const low =
-    condition.from !== undefined
-      ? `at least ${write(condition.from)}`
-      : condition.over !== undefined
-        ? `more than ${write(condition.over)}`
-        : ''
-  const high =
-    condition.up_to !== undefined
-      ? `at most ${write(condition.up_to)}`
-      : condition.below !== undefined
-        ? `less than ${write(condition.below)}`
-        : ''
-  return list([low, high].filter(Boolean)) || '…'
+function boundsWords(condition: ConditionOn<Measured>, formats: Formats): string {
+  const { fact, from, over, up_to: upTo, below } = condition
+  const bound = (words: string, text: string | undefined) =>
+    text === undefined ? null : `${words} ${measured(fact, text || '…', formats)}`
+  const low = bound('at least', from) ?? bound('more than', over)
+  const high = bound('at most', upTo) ?? bound('less than', below)
+  return list([low, high].filter((side) => side !== null)) || '…'
 }
 
-function ofWords(condition: Condition, setup: Setup): string {
-  const of = (condition.of ?? []).map(String)
-  const names = {
-    class: () => namesOf(of, setup.classes),
-    zone: () => namesOf(of, setup.zones),
-    group: () => namesOf(of, setup.groups),
-    coupon: () => of.map((id) => setup.coupons.find((item) => item.id === id)?.code ?? 'one that is gone'),
-    weekday: () => of.map((day) => weekdayName(Number(day))),
-    country: () => of.map(countryName),
-  }[condition.fact as string]
-  return list(names ? names() : of, 'or') || '…'
+/** What a condition is on, as one reads it: "Pallet or Long". */
+function namesIn(fact: Fact, of: readonly (string | number)[], setup: Setup): string {
+  const ids = of.map(String)
+  const names = () => {
+    switch (fact) {
+      case 'class':
+        return namesOf(ids, setup.classes)
+      case 'zone':
+        return namesOf(ids, setup.zones)
+      case 'group':
+        return namesOf(ids, setup.groups)
+      case 'coupon':
+        return codesOf(ids, setup)
+      case 'weekday':
+        return ids.map((day) => weekdayName(Number(day)))
+      case 'country':
+        return ids.map(countryName)
+      default:
+        return ids
+    }
+  }
+  return list(names(), 'or') || '…'
 }
 
 /** One condition as a clause: "the weight is more than 60 kg". */
 export function conditionWords(condition: Condition, setup: Setup, formats: Formats): string {
-  const every = condition.lines === 'every'
-  const who = condition.address === 'billing' ? 'billing address' : 'delivery address'
+  const every = 'lines' in condition && condition.lines === 'every'
+  const goods = every ? 'everything that ships' : 'something in the cart'
+  const who =
+    'address' in condition && condition.address === 'billing' ? 'billing address' : 'delivery address'
+  const names = 'of' in condition ? namesIn(condition.fact, condition.of, setup) : ''
   switch (condition.fact) {
     case 'value':
     case 'weight':
@@ -99,33 +111,31 @@ export function conditionWords(condition: Condition, setup: Setup, formats: Form
     case 'longest':
       return `the ${FACTS[condition.fact].label} is ${boundsWords(condition, formats)}`
     case 'class':
-      return `${every ? 'everything that ships' : 'something in the cart'} is of class ${ofWords(condition, setup)}`
+      return `${goods} is of class ${names}`
     case 'tag':
-      return `${every ? 'everything that ships' : 'something in the cart'} has the tag ${ofWords(condition, setup)}`
+      return `${goods} has the tag ${names}`
     case 'product':
-      return every
-        ? `everything that ships is ${ofWords(condition, setup)}`
-        : `the cart holds ${ofWords(condition, setup)}`
+      return every ? `everything that ships is ${names}` : `the cart holds ${names}`
     case 'hazard':
-      return `${every ? 'everything that ships' : 'something in the cart'} bears the hazard mark`
+      return `${goods} bears the hazard mark`
     case 'zone':
-      return `it goes to ${ofWords(condition, setup)}`
+      return `it goes to ${names}`
     case 'group':
-      return `the customer is of ${ofWords(condition, setup)}`
+      return `the customer is of ${names}`
     case 'coupon':
-      return `coupon ${ofWords(condition, setup)} is in the cart`
+      return `coupon ${names} is in the cart`
     case 'weekday':
-      return `it is ${ofWords(condition, setup)}`
+      return `it is ${names}`
     case 'time':
       return `the time is from ${condition.from || '…'} until ${condition.until || '…'}`
     case 'date':
       return `the date is ${[condition.first && `from ${condition.first}`, condition.last && `to ${condition.last}`].filter(Boolean).join(' ') || '…'}`
     case 'country':
-      return `the ${who} is in ${ofWords(condition, setup)}`
+      return `the ${who} is in ${names}`
     case 'region':
-      return `the ${who} is in region ${ofWords(condition, setup)} of ${countryName(condition.country ?? '')}`
+      return `the ${who} is in region ${names} of ${countryName(condition.country ?? '')}`
     case 'postcode':
-      return `the postcode of the ${who} is in ${ofWords(condition, setup)}`
+      return `the postcode of the ${who} is in ${names}`
     case 'po_box':
       return `the ${who} is a PO box`
   }
@@ -149,19 +159,29 @@ function methodsWords(action: Action, setup: Setup): string {
 
 export function actionWords(action: Action, setup: Setup, formats: Formats): string {
   const methods = methodsWords(action, setup)
-  const money = action.amount && /^\d/.test(action.amount) ? formats.money(action.amount) : '…'
-  const by = action.percent !== undefined ? `${action.percent || '…'} %` : money
-  return {
-    hide: `hide ${methods}`,
-    only: `offer only ${methods}`,
-    rename: `call ${methods} “${action.text ?? ''}”`,
-    price: `let ${methods} cost ${money}`,
-    add: `add ${by} to ${methods}`,
-    off: `take ${by} off ${methods}`,
-    floor: `let ${methods} cost at least ${money}`,
-    cap: `let ${methods} cost at most ${money}`,
-    message: `say “${action.text ?? ''}” with ${methods}`,
-  }[action.kind]
+  const money = (amount = '') => (/^\d/.test(amount) ? formats.money(amount) : '…')
+  const by = ({ amount, percent }: ActionOf<'add' | 'off'>) =>
+    percent === undefined ? money(amount) : `${percent || '…'} %`
+  switch (action.kind) {
+    case 'hide':
+      return `hide ${methods}`
+    case 'only':
+      return `offer only ${methods}`
+    case 'rename':
+      return `call ${methods} “${action.text}”`
+    case 'message':
+      return `say “${action.text}” with ${methods}`
+    case 'price':
+      return `let ${methods} cost ${money(action.amount)}`
+    case 'floor':
+      return `let ${methods} cost at least ${money(action.amount)}`
+    case 'cap':
+      return `let ${methods} cost at most ${money(action.amount)}`
+    case 'add':
+      return `add ${by(action)} to ${methods}`
+    case 'off':
+      return `take ${by(action)} off ${methods}`
+  }
 }
 
 /** A rule as a sentence: "When …: hide Next day." */
@@ -215,7 +235,5 @@ export function verdictSentence(verdict: Verdict, setup: Setup, formats: Formats
 function hereWords(condition: Condition, here: string, setup: Setup, formats: Formats): string {
   if (!here) return FACTS[condition.fact].kind === 'measure' ? 'not known' : ''
   if (FACTS[condition.fact].kind === 'measure') return measured(condition.fact, here, formats)
-  if (['zone', 'group', 'coupon', 'weekday'].includes(condition.fact))
-    return ofWords({ fact: condition.fact, of: here.split(', ') }, setup)
-  return here
+  return FACTS[condition.fact].kind === 'list' ? namesIn(condition.fact, here.split(', '), setup) : here
 }

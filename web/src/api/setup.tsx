@@ -4,6 +4,7 @@ import { toast } from '../ui/toast'
 import { sentenceOfChange } from '../history/words'
 import { Edits } from '../edits/edits'
 import { ApiProblem, answerOf, api, request, type Finding, type Setup, type Verb } from './client'
+import { writeAs } from '../ui/locale'
 
 export const queries = new QueryClient({
   defaultOptions: {
@@ -22,7 +23,11 @@ const SETUP = ['setup']
 export function useSetupQuery() {
   return useQuery({
     queryKey: SETUP,
-    queryFn: ({ signal }) => answerOf(api.GET('/api/setup', { signal })),
+    queryFn: async ({ signal }) => {
+      const setup = await answerOf(api.GET('/api/setup', { signal }))
+      writeAs(setup.store?.country)
+      return setup
+    },
   })
 }
 

@@ -12,6 +12,7 @@ import { NextGate, useGates } from './gates'
 import { BenchOffers } from './offers'
 import { useBenchAsking, useBenchResult } from './result'
 import { Button } from '../ui/button'
+import { list } from '../ui/locale'
 
 /** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
 export function Gets({ formats }: { formats: Formats }) {
@@ -86,12 +87,12 @@ function Row({
             ))}
           {available && method.provisional.length > 0 && (
             <span className="block text-xs text-ochre">
-              may change: {method.provisional.map(factWords).join(', ')} not known
+              may change: {list(method.provisional.map(factWords))} not known
             </span>
           )}
           {!available && method.provisional.length > 0 && (
             <span className="block text-xs text-ochre">
-              may be there after all: {method.provisional.map(factWords).join(', ')} not known
+              may be there after all: {list(method.provisional.map(factWords))} not known
             </span>
           )}
           {available && <NextGate method={method} gates={gates} formats={formats} />}

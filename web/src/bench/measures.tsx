@@ -1,6 +1,7 @@
 import type { Formats } from '../ui/format'
 import { useBenchCart } from './cart'
 import { useBenchResult } from './result'
+import { list } from '../ui/locale'
 
 /** What the cart comes to. */
 export function Measures({ formats }: { formats: Formats }) {
@@ -14,7 +15,7 @@ export function Measures({ formats }: { formats: Formats }) {
         <span className="sr-only">value </span>
         {formats.money(measures.value)}
       </b>
-      <span title={measures.unweighed.join(', ')}>
+      <span title={list(measures.unweighed)}>
         <span className="sr-only">weight </span>
         {measures.weight ?? 'weight not known'}
       </span>
@@ -23,9 +24,7 @@ export function Measures({ formats }: { formats: Formats }) {
         {measures.quantity} <span aria-hidden>{measures.quantity === 1 ? 'unit' : 'units'}</span>
       </span>
       {measures.longest && (
-        <span
-          title={measures.unsized.length ? `no size known: ${measures.unsized.join(', ')}` : 'Longest side'}
-        >
+        <span title={measures.unsized.length ? `no size known: ${list(measures.unsized)}` : 'Longest side'}>
           longest {measures.longest}
         </span>
       )}

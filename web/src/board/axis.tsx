@@ -1,6 +1,7 @@
 import { nice, ticks, tickStep } from 'd3-array'
 import type { Schemas } from '../api/client'
 import type { Formats } from '../ui/format'
+import { once } from '../ui/locale'
 
 export const MEASURES = ['value', 'weight', 'quantity'] as const
 export type MeasureName = (typeof MEASURES)[number]
@@ -57,10 +58,11 @@ export function axisOf(
   const least = { value: 100, weight: 5, quantity: 20 }[measure]
   const [, end] = nice(0, Math.max(least, (at ?? 0) * 2.2) * zoom, TICKS)
   const digits = Math.max(0, -Math.floor(Math.log10(tickStep(0, end, TICKS))))
-  const figures = new Intl.NumberFormat('en-GB', {
-    minimumFractionDigits: digits,
-    maximumFractionDigits: digits,
-  })
+  const figures = once(
+    `axis ${digits}`,
+    (locale) =>
+      new Intl.NumberFormat(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits }),
+  )
   const format = (tick: number) => figures.format(tick)
   const label = (tick: number) =>
     measure === 'value'

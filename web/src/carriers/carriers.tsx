@@ -7,11 +7,12 @@ import { useEdited } from '../edits/edited'
 import { AddByName } from '../ui/add-by-name'
 import { Answer } from '../ui/answer'
 import { Field } from '../ui/field'
-import { counted } from '../ui/locale'
+import { counted, list } from '../ui/locale'
 import { Switch } from '../ui/switch'
 import { Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Button } from '../ui/button'
+import { timeWords } from '../ui/moment'
 
 type State = Schemas['CarriersState']
 type Tested = Schemas['CarrierTested']
@@ -113,7 +114,7 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
         </span>
       </div>
       <p className="text-soft">
-        {(carrier.services ?? []).map(({ name }) => name).join(', ') || 'No services are known yet'};{' '}
+        {list((carrier.services ?? []).map(({ name }) => name)) || 'No services are known yet'};{' '}
         {rates ? `asked by ${counted(rates, 'rate')}` : 'asked by no rate yet'}
       </p>
       {resting && (
@@ -158,7 +159,7 @@ function Calls({ calls }: { calls: State['calls'] }) {
       <tbody>
         {calls.slice(0, 25).map((one, at) => (
           <tr key={at} className="border-t border-hair">
-            <td className="py-0.5">{new Date(one.at).toLocaleTimeString('en-GB')}</td>
+            <td className="py-0.5">{timeWords(one.at, { timeStyle: 'medium' })}</td>
             <td>{setup.carriers.find(({ id }) => id === one.carrier)?.name ?? 'gone'}</td>
             <td>{one.to}</td>
             <td className="text-right">{one.parcels}</td>

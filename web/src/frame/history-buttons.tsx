@@ -8,6 +8,7 @@ import { formatsOf } from '../ui/format'
 import { Pop } from '../ui/pop'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
+import { timeWords } from '../ui/moment'
 
 /** Undo and redo, each naming what it would do, and the list of changes. */
 export function HistoryButtons() {
@@ -74,10 +75,7 @@ function Changes() {
                   <span className="flex justify-between gap-3">
                     <span className="first-letter:uppercase">{sentenceOfChange(change)}</span>
                     <time className="whitespace-nowrap text-soft" dateTime={change.at}>
-                      {new Date(change.at).toLocaleString('en-GB', {
-                        dateStyle: 'short',
-                        timeStyle: 'short',
-                      })}
+                      {timeWords(change.at, { dateStyle: 'short', timeStyle: 'short' })}
                     </time>
                   </span>
                   <Effect rates={told?.effects.find(({ revision }) => revision === change.revision)?.rates} />

@@ -121,7 +121,7 @@ function Asking({ hash }: { hash: string }) {
           </Button>
         )}
         <span className="ml-auto text-soft" aria-live="polite">
-          {total === undefined ? '' : `${total.toLocaleString('en-GB')} ${total === 1 ? 'row' : 'rows'}`}
+          {total === undefined ? '' : counted(total, 'row')}
         </span>
         <Button look="quiet" aria-expanded={adding || total === 0} onClick={() => setAdding(!adding)}>
           <Plus size={14} aria-hidden /> Add a product

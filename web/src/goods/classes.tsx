@@ -8,7 +8,7 @@ import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
-import { counted } from '../ui/locale'
+import { counted, list } from '../ui/locale'
 import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Select } from '../ui/select'
@@ -135,7 +135,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
         <td className="py-2 pr-3 whitespace-nowrap">
           {count && filled > 0 ? (
             <Link className="underline underline-offset-2" to={`/goods#class=${item.id}`}>
-              {goods.join(', ')}
+              {list(goods)}
             </Link>
           ) : (
             <span className="text-ochre">{count ? 'none' : '…'}</span>
@@ -183,12 +183,11 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
               <p>
                 Removing {item.name}
                 {treatments.length > 0 &&
-                  ` takes ${treatments.map(({ name }) => `“${name}”`).join(', ')} off its goods`}
+                  ` takes ${list(treatments.map(({ name }) => `“${name}”`))} off its goods`}
                 {rates.length > 0 &&
                   `${treatments.length > 0 ? ', and' : ''} takes its price out of ${counted(rates.length, 'rate')}`}
                 {used.length > 0 && filled > 0 && ', and'}
-                {filled > 0 && ` leaves ${goods.join(' and ')} without a class`}.
-                {filled > 0 && ' Where do they go?'}
+                {filled > 0 && ` leaves ${list(goods)} without a class`}.{filled > 0 && ' Where do they go?'}
               </p>
               <p className="mt-1.5 flex flex-wrap gap-1.5">
                 {filled > 0 &&

@@ -7,7 +7,7 @@ import { useBenchResult } from '../bench/result'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { formatsOf } from '../ui/format'
-import { counted } from '../ui/locale'
+import { counted, list } from '../ui/locale'
 import { AddProduct } from './add-product'
 import { treatmentSentence } from './words'
 import { Table } from '../ui/table'
@@ -219,7 +219,7 @@ function Matrix({ treated }: { treated: Treated }) {
                     <span className="text-soft">–</span>
                   ) : bars?.length ? (
                     <span className="text-brick">
-                      no<span className="text-soft">: {bars.join(', ')}</span>
+                      no<span className="text-soft">: {list(bars)}</span>
                     </span>
                   ) : (
                     <>yes{rate.priced_by && <span className="text-soft">, {name(rate.priced_by)}</span>}</>

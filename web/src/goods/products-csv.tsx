@@ -3,7 +3,7 @@ import { toast } from '../ui/toast'
 import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
-import { counted } from '../ui/locale'
+import { count, counted, list } from '../ui/locale'
 import { readFile } from '../ui/read-file'
 import { Changes } from './changes'
 import { COLUMNS, WORDS } from './columns'
@@ -236,8 +236,7 @@ export function ProductsCsv() {
             value={progress.total ? progress.done : undefined}
           />
           {progress.what}
-          {progress.total > 0 &&
-            `: ${progress.done.toLocaleString('en-GB')} of ${progress.total.toLocaleString('en-GB')} rows`}
+          {progress.total > 0 && `: ${count(progress.done)} of ${counted(progress.total, 'row')}`}
         </p>
       )}
       {plan && (
@@ -250,7 +249,7 @@ export function ProductsCsv() {
                 , <b>{plan.doubts.length}</b> in doubt
               </>
             )}
-            {plan.new_classes.length > 0 && `; classes that come with it: ${plan.new_classes.join(', ')}`}
+            {plan.new_classes.length > 0 && `; classes that come with it: ${list(plan.new_classes)}`}
           </p>
           <Changes samples={plan.samples} />
           {plan.doubts.length > 0 && (
@@ -310,7 +309,7 @@ export function ProductsCsv() {
               onClick={() => void take()}
             >
               {plan.faults.length || plan.doubts.length
-                ? `Take the good rows: ${doing.toLocaleString('en-GB')}`
+                ? `Take the good rows: ${count(doing)}`
                 : `Take ${counted(doing, 'row')}`}
             </Button>
           )}

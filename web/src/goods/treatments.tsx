@@ -6,7 +6,7 @@ import { awake, useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { AddByName } from '../ui/add-by-name'
 import { formatsOf } from '../ui/format'
-import { counted } from '../ui/locale'
+import { counted, list } from '../ui/locale'
 import { useFindingsAbout } from '../findings/about'
 import { findingSentence } from '../findings/words'
 import { TreatmentEditor } from './treatment-editor'
@@ -142,7 +142,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
           {!treatment.active && (
             <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>
           )}
-          <span className="ml-3 text-soft">{on.join(', ') || 'sits on nothing yet'}</span>
+          <span className="ml-3 text-soft">{list(on) || 'sits on nothing yet'}</span>
           {reach && reach.count > 0 && (
             <>
               {' '}
@@ -151,7 +151,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
               </Link>
               <span className="text-xs text-soft">
                 {': '}
-                {reach.names.join(', ')}
+                {list(reach.names)}
                 {reach.count > reach.names.length && ' …'}
               </span>
             </>

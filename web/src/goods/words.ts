@@ -1,9 +1,7 @@
 import type { Setup, Treatment } from '../api/client'
+import { namesOf } from '../offers/words'
 import { isZero, type Formats } from '../ui/format'
-
-function listed(ids: string[], all: { id?: string; name?: string }[]): string {
-  return ids.map((id) => all.find((item) => item.id === id)?.name ?? 'one that is gone').join(', ')
-}
+import { list } from '../ui/locale'
 
 function chargeWords(charge: NonNullable<Treatment['price']>['charge'], formats: Formats): string {
   if (!charge) return ''
@@ -24,7 +22,7 @@ export function paysSentence(treatment: Treatment, formats: Formats, setup: Setu
       ? `with the cart, and ${formats.money(price.plus)} on top for each`
       : 'with the cart, like other goods'
   const own = (price.by_method ?? []).map(
-    ({ method, charge }) => `${listed([method], setup.methods)}: ${chargeWords(charge, formats)}`,
+    ({ method, charge }) => `${namesOf([method], setup.methods)[0]}: ${chargeWords(charge, formats)}`,
   )
   const together = price.together ? ', all its goods counted together' : ''
   return `apart from the cart: ${[chargeWords(price.charge, formats), ...own].join('; ')}${together}`
@@ -34,8 +32,8 @@ export function paysSentence(treatment: Treatment, formats: Formats, setup: Setu
 export function travelSentence(treatment: Treatment, setup: Setup): string {
   const { only, never } = treatment.travel ?? {}
   const parts = [
-    only && (only.length ? `only by ${listed(only, setup.methods)}` : 'by no method at all'),
-    never?.length && `never by ${listed(never, setup.methods)}`,
+    only && (only.length ? `only by ${list(namesOf(only, setup.methods))}` : 'by no method at all'),
+    never?.length && `never by ${list(namesOf(never, setup.methods), 'or')}`,
   ]
   return parts.filter(Boolean).join(', ')
 }
@@ -43,8 +41,8 @@ export function travelSentence(treatment: Treatment, setup: Setup): string {
 /** Where a treatment holds, in words; nothing where it holds everywhere. */
 export function limitsSentence(treatment: Treatment, setup: Setup): string {
   const parts = [
-    treatment.methods && `with ${listed(treatment.methods, setup.methods)}`,
-    treatment.zones && `in ${listed(treatment.zones, setup.zones)}`,
+    treatment.methods && `with ${list(namesOf(treatment.methods, setup.methods))}`,
+    treatment.zones && `in ${list(namesOf(treatment.zones, setup.zones))}`,
   ]
   return parts.filter(Boolean).join(', ')
 }

@@ -5,6 +5,7 @@ import { documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { formatsOf } from '../ui/format'
 import { namesOf } from './words'
 import { Table } from '../ui/table'
+import { list } from '../ui/locale'
 
 /** What is left of the margin on the bench cart, as it is and at the threshold. */
 export function MarginsTable({ offer }: { offer: Offer }) {
@@ -29,7 +30,7 @@ export function MarginsTable({ offer }: { offer: Offer }) {
     <>
       {data.unknown.length > 0 && (
         <p className="text-ochre">
-          What these cost you is not known, so neither is the margin: {data.unknown.join(', ')}.
+          What these cost you is not known, so neither is the margin: {list(data.unknown)}.
         </p>
       )}
       <Table className="w-full max-w-3xl text-right">

@@ -6,7 +6,7 @@ import { documentOf, useBenchCart } from '../bench/cart'
 import { causeSentence } from '../reckoning/words'
 import { Answer } from '../ui/answer'
 import { formatsOf } from '../ui/format'
-import { counted } from '../ui/locale'
+import { counted, list } from '../ui/locale'
 import { BoxDrawing, layersOf } from './drawing'
 import { Select } from '../ui/select'
 import { Slider } from '../ui/slider'
@@ -113,7 +113,7 @@ function ParcelRow({ parcel }: { parcel: Parcel }) {
           )}
         </>
       )}
-      <p className="text-xs">{parcel.contents.map(({ name, units }) => `${units} × ${name}`).join(', ')}</p>
+      <p className="text-xs">{list(parcel.contents.map(({ name, units }) => `${units} × ${name}`))}</p>
     </li>
   )
 }

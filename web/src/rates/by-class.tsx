@@ -12,6 +12,7 @@ import { UnitBars } from './unit-bars'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
+import { list } from '../ui/locale'
 
 /** What a class costs in every zone at 1, 2 and 5 units, side by side, and priced right there. */
 export function ByClass() {
@@ -56,7 +57,7 @@ export function ByClass() {
           rates that do not price by class too
         </Tick>
         <span className="text-soft">
-          Bars: what {(data?.units ?? [1, 2, 5]).join(', ')} units cost of the class’s goods of middle weight.
+          Bars: what {list(data?.units ?? [1, 2, 5])} units cost of the class’s goods of middle weight.
         </span>
       </div>
       <Table className="w-full min-w-[44rem] table-fixed" sticky>

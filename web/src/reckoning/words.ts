@@ -62,9 +62,9 @@ function added(
   const parts = [
     fixed && `${count > 1 ? `${count} × ` : ''}${formats.money(fixed)}`,
     percent && `${percent} % of ${formats.money(of)}`,
-  ].filter((part): part is string => Boolean(part))
+  ]
   const sum = formats.money(added)
-  return `${what}: ${list(parts)}${parts.length === 1 && parts[0] === sum ? '' : `, ${sum}`}`
+  return `${what}: ${list(parts)}${list(parts) === sum ? '' : `, ${sum}`}`
 }
 
 const lines: Tells<Extract<Code, `lines.${string}` | `treated.${string}` | `rate.${string}`>> = {

@@ -10,6 +10,7 @@ import { formatsOf } from '../ui/format'
 import { ruleDoes } from './does'
 import { RuleEditor } from './rule-editor'
 import { ruleSentence, verdictSentence } from './words'
+import { list } from '../ui/locale'
 
 /** Every rule as a sentence, in the order in which they act, with what it does to the bench cart. */
 export function RuleList() {
@@ -77,7 +78,7 @@ function Stand({ label, rule, quote }: { label: string; rule: Rule; quote: Quote
       {label}:{' '}
       <span className="text-ink">
         {verdict.held && does.length
-          ? `Holds for this cart: ${does.join(', ')}.`
+          ? `Holds for this cart: ${list(does)}.`
           : verdictSentence(verdict, setup, formats)}
         {verdict.held && !does.length && ' It changes nothing here.'}
       </span>

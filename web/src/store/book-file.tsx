@@ -3,7 +3,7 @@ import { useId, useState, type ChangeEvent } from 'react'
 import { toast } from '../ui/toast'
 import { ApiProblem, api, answerOf, type Schemas, type Setup } from '../api/client'
 import { FieldError } from '../ui/field'
-import { counted } from '../ui/locale'
+import { counted, list } from '../ui/locale'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
 import { Table } from '../ui/table'
@@ -224,7 +224,7 @@ function Names({ count, names }: { count: number; names: string[] }) {
     <>
       <b>{count}</b>{' '}
       <span className="text-soft">
-        {names.slice(0, 4).join(', ')}
+        {list(names.slice(0, 4))}
         {count > 4 && ' …'}
       </span>
     </>

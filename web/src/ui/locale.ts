@@ -26,10 +26,14 @@ export function once<Format>(key: string, make: (locale: string) => Format): For
   return format
 }
 
-/** "a, b and c", or "a, b or c". */
-export function list(items: readonly string[], last: 'and' | 'or' = 'and'): string {
+/** "a, b and c", or "a, b or c"; what is empty is left out. */
+export function list(
+  items: readonly (string | number | false | null | undefined)[],
+  last: 'and' | 'or' = 'and',
+): string {
   const type = last === 'and' ? 'conjunction' : 'disjunction'
-  return once(type, (locale) => new Intl.ListFormat(locale, { style: 'long', type })).format(items)
+  const format = once(type, (locale) => new Intl.ListFormat(locale, { style: 'long', type }))
+  return format.format(items.filter(Boolean).map(String))
 }
 
 /** The first ones of a list and how many more there are: "a, b and 6 more". */

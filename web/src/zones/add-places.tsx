@@ -3,7 +3,7 @@ import { useState } from 'react'
 import type { Schemas, Zone } from '../api/client'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
-import { counted, countryName } from '../ui/locale'
+import { counted, countryName, list } from '../ui/locale'
 
 /** Names that begin with what was typed come first, then those with a word that does. */
 function closeness(value: string, search: string): number {
@@ -74,7 +74,7 @@ export function AddPlaces({ zone }: { zone: Zone }) {
             {
               key: `${name} ${code} with territories`,
               name: `${name} with its territories`,
-              note: territories.map(countryName).join(', '),
+              note: list(territories.map(countryName)),
               drafts: also,
             },
           ]

@@ -4,7 +4,7 @@ import { ApiProblem, api, answerOf, type Ladder, type Schemas } from '../api/cli
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { benchOf, documentOf, useBenchCart } from '../bench/cart'
 import { FieldError } from '../ui/field'
-import { counted, countryName } from '../ui/locale'
+import { counted, countryName, list, shortList } from '../ui/locale'
 import { levelWords, remarkSentence } from './words'
 import { readFile } from '../ui/read-file'
 import { useLatest } from '../ui/use-latest'
@@ -130,7 +130,7 @@ function Rungs({ ladder }: { ladder: Ladder }) {
         {landing.status === 'zone' && `It lands in ${zone(landing.zone ?? '')}.`}
         {landing.status === 'none' && 'It lands nowhere: no zone covers it.'}
         {landing.status === 'undetermined' &&
-          `Not enough to tell: the ${landing.decides} decides between ${(landing.candidates ?? []).map((id) => (id ? zone(id) : 'no zone')).join(', ')}.`}
+          `Not enough to tell: the ${landing.decides} decides between ${list((landing.candidates ?? []).map((id) => (id ? zone(id) : 'no zone')))}.`}
       </p>
       {ladder.remarks.map((remark) => (
         <p key={remark} className="text-ochre">
@@ -181,11 +181,11 @@ function AddressList() {
       setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
     }
   }
-  const few = (list: { line: number; address: string }[]) =>
-    `${list
-      .slice(0, 12)
-      .map(({ line, address }) => `${address} (line ${line})`)
-      .join(', ')}${list.length > 12 ? ` and ${list.length - 12} more` : ''}`
+  const few = (rows: { line: number; address: string }[]) =>
+    shortList(
+      rows.map(({ line, address }) => `${address} (line ${line})`),
+      12,
+    )
   return (
     <Fold title="Many addresses at once, as CSV">
       <p className="text-soft">

@@ -11,7 +11,7 @@ function clauses({ count, clauses: first }: Area['only']): string {
     more > 0 && `${figure(more)} more`,
     ranges.length > 1 ? counted(ranges.length, 'range') : ranges[0],
   ]
-  return list([...shown, ...tail.filter((word): word is string => Boolean(word))])
+  return list([...shown, ...tail])
 }
 
 export function regionName(geography: Geography | undefined, country: string, code: string): string {

@@ -5,7 +5,7 @@ import { useMemo, useRef, useState, type KeyboardEvent, type WheelEvent } from '
 import { feature } from 'topojson-client'
 import type { GeometryCollection, Topology } from 'topojson-specification'
 import type { CoverageMap, Geography, Setup } from '../api/client'
-import { countryName } from '../ui/locale'
+import { countryName, list } from '../ui/locale'
 import { toneOf } from './tones'
 import { Button } from '../ui/button'
 
@@ -96,7 +96,7 @@ export function coverageWords(code: string, coverage: CoverageMap | undefined, s
   const ids = found?.zones ?? (coverage?.world ? [coverage.world] : [])
   const names = ids.map((id) => setup.zones.find((zone) => zone.id === id)?.name ?? '')
   if (names.length === 0) return `${countryName(code)}: in no zone`
-  return `${countryName(code)}: ${names.join(', ')}${found?.served === 'partly' ? ', in part' : ''}`
+  return `${countryName(code)}: ${list(names)}${found?.served === 'partly' ? ', in part' : ''}`
 }
 
 /** The world with each zone's countries in its tone; countries covered in part are hatched, others are bare. */

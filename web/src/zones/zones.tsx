@@ -8,7 +8,7 @@ import { AddZone } from '../board/add-zone'
 import { useActs } from '../edits/acts'
 import { ZoneEditor } from '../board/zone-editor'
 import { useBenchResult } from '../bench/result'
-import { counted, countryName } from '../ui/locale'
+import { alphabetically, counted, countryName, list } from '../ui/locale'
 import { useAddAreas } from './add-places'
 import { FindingsList } from '../findings/findings-list'
 import { Landing } from './landing'
@@ -210,7 +210,7 @@ function CountryTable({ coverage }: { coverage: CoverageMap | undefined }) {
   const { setup } = useWorkshop()
   const { data: geography } = useGeography()
   const codes = Object.values(geography?.numbers ?? {}).sort((a, b) =>
-    countryName(a).localeCompare(countryName(b), 'en-GB'),
+    alphabetically(countryName(a), countryName(b)),
   )
   const name = (id: string) => setup.zones.find((zone) => zone.id === id)?.name ?? ''
   const served = { wholly: 'wholly', partly: 'in part', none: 'not at all' }
@@ -239,7 +239,7 @@ function CountryTable({ coverage }: { coverage: CoverageMap | undefined }) {
             <tr key={code} className="border-t border-hair">
               <td className="py-0.5">{countryName(code)}</td>
               <td className={how === 'wholly' ? '' : 'text-ochre'}>{served[how]}</td>
-              <td>{zones.map(name).join(', ') || '–'}</td>
+              <td>{list(zones.map(name)) || '–'}</td>
             </tr>
           ))}
         </tbody>

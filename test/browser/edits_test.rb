@@ -51,8 +51,8 @@ class EditsTest < Minitest::Test
 
     visit "/rates/classes"
     TURNSTILE.hold("PATCH", %r{\A/api/rates/})
-    fields = all("#section td label", text: /\AAmount: /, minimum: 2).first(2).map(&:text)
-    fields.each_with_index { |label, at| find_field(label).set("#{at + 7}.10").send_keys(:enter) }
+    cells = all("[role=grid] [data-cell]:not([aria-readonly])", minimum: 2).first(2).map { |cell| cell["data-cell"] }
+    cells.each_with_index { |cell, at| type_cell("Prices by class", cell, "#{at + 7}.10", :tab) }
     assert(eventually { TURNSTILE.came.size == 1 })
     TURNSTILE.open
     assert(eventually { setup_now["rates"].any? { |rate| JSON.generate(rate["plan"]).then { |text| text.include?('"7.10"') && text.include?('"8.10"') } } })

@@ -5,6 +5,8 @@ require_relative "../support/browser"
 class RatesTest < Minitest::Test
   include BrowserSupport
 
+  SHEET = "Prices by class"
+
   # A weight schedule built by typing: the strip and the bench follow each key, a doubled edge stays at its cell.
   def test_build_a_weight_schedule_by_typing
     visit "/"
@@ -81,33 +83,49 @@ class RatesTest < Minitest::Test
                  eventually { rate("ie-tracked")["plan"]["schedule"]["steps"]&.map { |step| step.values_at("at", "amount") } })
   end
 
-  # Classes priced across zones in one table, the figures for 1, 2 and 5 units beside each; a wrong one stays in its cell.
+  # Classes priced across zones in one sheet, the figures for 1, 2 and 5 units in each cell; a wrong one stays in its cell.
   def test_price_classes_across_zones
     visit "/rates/classes"
     assert_text "No rate prices by class yet."
     click_button "Show the others, to price one by class"
-    row = ->(zone) { find("th[scope=row]", text: /^#{zone}/).find(:xpath, "..") }
-    %w[Ireland Near].each { |name| within(row.call(name)) { click_button "Price by class" } }
-    %w[Ireland Near].zip(%w[21.50 34]).each do |name, amount|
-      within(row.call(name)) do
-        fill_in "Amount: Heavy, ", with: "dear"
-        find_field("Amount: Heavy, ").send_keys(:enter)
-        assert_text "Write an amount like 4.50"
-        fill_in "Amount: Heavy, ", with: amount
-        find_field("Amount: Heavy, ").send_keys(:enter)
-        select "a unit", from: "How it is charged: Heavy, "
-      end
-    end
-    within(row.call("Ireland")) { assert_text(/1 unit:\s+21.50\s+1\s+2 units:\s+43.00\s+2\s+5 units:\s+107.50/) }
-    within(row.call("Ireland")) { select "not carried", from: "How it is charged: Hazardous, " }
+    ["Tracked in Ireland", "Tracked, by road in Near Europe"].each { |name| click_button "Price by class: #{name}" }
+    assert(eventually { %w[ie-tracked near-tracked].all? { |id| rate(id)["plan"]["group"] == "class" } })
+    type_cell(SHEET, "ie-tracked heavy", "dear each", :enter)
+    click_button "Heavy, Tracked in Ireland"
+    assert_text "Write an amount like 4.50"
+    assert_accessible "a class's price that can't be stored"
+    type_cell(SHEET, "ie-tracked heavy", "21.50 each", :tab)
+    type_cell(SHEET, "near-tracked heavy", "£34.00 per unit", :tab)
+    assert_no_text "not stored yet"
+    assert_cell(/\A£21.50 each\s*1 unit:\s+21.50\s+1\s+2 units:\s+43.00\s+2\s+5 units:\s+107.50/, SHEET, "ie-tracked heavy")
+    type_cell(SHEET, "ie-tracked hazardous", "no", :enter)
+    assert_cell(/\Anot carried/, SHEET, "ie-tracked hazardous")
     stored = eventually do
-      list = rate("ie-tracked")["plan"]["classes"].map { |item| item.values_at("class", "carried", "charge") }
+      list = classes_of("ie-tracked")
       list if list.size == 2
     end
     assert_equal [["hazardous", false, nil], ["heavy", true, "unit"]], stored.sort
+    assert_equal [["heavy", true, "unit"]], classes_of("near-tracked")
     assert_accessible "classes across zones"
     visit "/?item=2*ANC-10&to=IE"
     within(bench) { assert_button "Why £43.00 for Tracked?" }
+  end
+
+  # A range of prices goes from one rate to another and back to what everything else pays.
+  def test_copy_prices_by_class_from_one_rate_to_another
+    fresh(WHOLE_DEMO)
+    visit "/rates/classes"
+    to = "iom-tracked"
+    sheet_cell(SHEET, "ni-tracked long").click
+    press(%i[shift right], %i[shift right])
+    assert_equal "14.50\t\tnot carried", copied
+    sheet_cell(SHEET, "#{to} long").click
+    paste "16.25\t18 each\tno"
+    wanted = [["hazardous", false, nil], ["heavy", true, "unit"], ["long", true, "once"]]
+    assert_equal(wanted, eventually { classes_of(to).select { |id,| %w[hazardous heavy long].include?(id) }.sort.then { |list| list if list == wanted } })
+    press([:control, "z"])
+    assert(eventually { classes_of(to).none? { |id,| id == "long" } })
+    assert_cell(/\Aas the rest/, SHEET, "#{to} long")
   end
 
   # Two carts beside each other; a finding put to sleep and woken; what holds for one zone only is copied to others.
@@ -194,6 +212,7 @@ class RatesTest < Minitest::Test
   private
 
   def type(fields) = fields.each { |cell, text| type_cell "Price: steps", cell, text }
+  def classes_of(id) = rate(id)["plan"]["classes"].map { |item| item.values_at("class", "carried", "charge") }
   def rate(id) = setup_now["rates"].find { |found| found["id"] == id }
 
   def choose_measure(name)

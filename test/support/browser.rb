@@ -90,7 +90,8 @@ module BrowserSupport
   def sheet_cell(sheet, cell) = page.document.find("[role=grid][aria-label='#{sheet}'] [data-cell='#{cell}']")
 
   def assert_cell(text, sheet, cell)
-    page.document.assert_selector("[role=grid][aria-label='#{sheet}'] [data-cell='#{cell}']", exact_text: text)
+    page.document.assert_selector("[role=grid][aria-label='#{sheet}'] [data-cell='#{cell}']",
+                                  **(text.is_a?(Regexp) ? { text: text } : { exact_text: text }))
   end
 
   # Writes over a cell of a sheet, as one does: by typing where it has the focus.

@@ -68,6 +68,11 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What went wrong, in a sentence: of a refusal its first error. */
+export function messageOf(error: unknown): string {
+  return error instanceof ApiProblem ? error.summary : (error as Error).message
+}
+
 /** The server could not be reached, or did not answer in time. */
 export class Unreachable extends Error {}
 

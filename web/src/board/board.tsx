@@ -14,7 +14,7 @@ import { ZoneBand, type Opened } from './zone-band'
 import { Select } from '../ui/select'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
-import { Input } from '../ui/input'
+import { Finder, useFinder } from '../ui/finder'
 
 /** `#rate=ID&field=plan` opens that rate's editor at that field: this is where reckonings lead. */
 function openedBy(hash: string): Opened | null {
@@ -55,7 +55,7 @@ export function Board() {
   const [line, setLine] = useState(0)
   const [zoom, setZoom] = useState(1)
   const [onlyHere, setOnlyHere] = useState(false)
-  const [words, setWords] = useState('')
+  const finder = useFinder()
   const chosenLine = line < cart.lines.length ? line : 0
   const stand = standOf(measure, bench?.quote.measures, cart.lines[chosenLine]?.quantity, formats)
   const store = setup.store!
@@ -74,7 +74,7 @@ export function Board() {
   const zones = setup.zones.filter(
     (zone) =>
       (!onlyHere || zone.id === here || (opened?.kind === 'zone' && opened.id === zone.id)) &&
-      (zone.name ?? '').toLowerCase().includes(words.trim().toLowerCase()),
+      finder.finds(zone.name ?? ''),
   )
   return (
     <div className="px-4 pt-3 pb-10">
@@ -91,16 +91,14 @@ export function Board() {
           </p>
         )}
         <span className="ml-auto flex flex-wrap items-center gap-2">
-          {setup.zones.length > 6 && (
-            <Input
-              type="search"
-              className="w-32"
-              aria-label="Only zones called"
-              placeholder="any zone"
-              value={words}
-              onChange={(event) => setWords(event.target.value)}
-            />
-          )}
+          <Finder
+            of={finder}
+            label="Only zones called"
+            placeholder="any zone"
+            className="w-32"
+            count={setup.zones.length}
+            read={6}
+          />
           <Tick on={onlyHere} disabled={!here} change={(on) => setOnlyHere(on)}>
             only the bench’s zone
           </Tick>

@@ -1,4 +1,4 @@
-import { useMemo, useSyncExternalStore } from 'react'
+import { useCallback, useMemo, useSyncExternalStore } from 'react'
 import { ApiProblem, type Area, type Store, type Zone } from '../api/client'
 import type { DocOf, Kind } from '../api/kinds'
 import { useWorkshop } from '../api/setup'
@@ -49,6 +49,24 @@ export function useEdited<K extends Kind>(kind: K, stored: DocOf<K> & { id?: str
   )
 }
 
+/** Any of the things of a list, for a table that edits many of them: `of` reads one with what is being made of it. */
+export function useEditedList<K extends Kind>(kind: K) {
+  const { edits, send } = useWorkshop()
+  const all = useSyncExternalStore(edits.subscribe, edits.all)
+  const of = useCallback(
+    (shown: DocOf<K> & { id?: string }): Edited<DocOf<K>> => {
+      const thing = `/api/${kind}/${shown.id}`
+      const list = edits.of(thing)
+      const stored = edits.newest(thing, shown as Doc) as DocOf<K>
+      return editedOf(edits, thing, stored, laidOver(stored, list), list, (fields, newest) =>
+        send('PATCH', thing, { ...fields, lock_version: newest.lock_version }),
+      )
+    },
+    [edits, send, kind],
+  )
+  return { of, all }
+}
+
 /** The shop itself. */
 export function useEditedStore(): Edited<Store> {
   const { setup, send } = useWorkshop()
@@ -81,17 +99,15 @@ function useThing<D extends { lock_version?: number }>(thing: string, shown: D, 
   const { edits } = useWorkshop()
   const list = useSyncExternalStore(edits.subscribe, () => edits.of(thing))
   const stored = edits.newest(thing, shown as Doc) as D
-  const doc = useMemo(
-    () =>
-      list.length
-        ? (applied(
-            stored as Doc,
-            list.flatMap(({ changes }) => changes),
-          ) as D)
-        : stored,
-    [list, stored],
-  )
+  const doc = useMemo(() => laidOver(stored, list), [list, stored])
   return editedOf(edits, thing, stored, doc, list, send)
+}
+
+/** A thing with every edit that is not stored yet; itself where there is none. */
+function laidOver<D>(stored: D, list: readonly Edit[]): D {
+  if (list.length === 0) return stored
+  const changes = list.flatMap((one) => one.changes)
+  return applied(stored as Doc, changes) as D
 }
 
 function editedOf<D>(

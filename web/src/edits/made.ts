@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react'
-import { ApiProblem } from '../api/client'
+import { ApiProblem, messageOf } from '../api/client'
 import type { DocOf, DraftOf, Kind } from '../api/kinds'
 import { useWorkshop } from '../api/setup'
 import type { Doc } from './edits'
@@ -72,6 +72,6 @@ export function useMade<K extends Kind, D extends object>(
     suggestionAt: (pointer) => (problem instanceof ApiProblem ? problem.suggestionAt(pointer) : undefined),
     placed: problem instanceof ApiProblem && problem.problem.errors.length > 0,
     problemAt: (pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined),
-    problem: problem instanceof ApiProblem ? problem.summary : (problem?.message ?? null),
+    problem: problem ? messageOf(problem) : null,
   }
 }

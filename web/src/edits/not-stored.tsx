@@ -1,6 +1,6 @@
 import { useEffect, useSyncExternalStore } from 'react'
 import { Link } from 'react-router'
-import { ApiProblem } from '../api/client'
+import { messageOf } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { counted } from '../ui/locale'
 import { Pop } from '../ui/pop'
@@ -60,7 +60,7 @@ function textOf({ typed }: Edit): string {
 function Held({ edit, close }: { edit: Edit; close: () => void }) {
   const { edits } = useWorkshop()
   const { thing, key, about, page, stage, problem, current } = edit
-  const said = problem instanceof ApiProblem ? problem.summary : problem?.message
+  const said = problem && messageOf(problem)
   return (
     <li className="border-t border-hair py-1.5">
       <Link className="font-medium underline underline-offset-2" to={page} onClick={close}>

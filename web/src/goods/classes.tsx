@@ -13,6 +13,8 @@ import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
+import { Finder, useFinder } from '../ui/finder'
+import { SomeOf } from '../ui/some-of'
 import { Sorted, useSortedRow } from '../ui/sorted'
 
 type Count = Schemas['ClassCounts']['classes'][number]
@@ -27,6 +29,7 @@ export function Classes() {
     placeholderData: (previous) => previous,
   })
   const acts = useActs()
+  const finder = useFinder()
   const focused = new URLSearchParams(hash.slice(1)).get('class')
   useEffect(() => {
     if (focused) document.getElementById(`class-${focused}-name`)?.focus()
@@ -37,6 +40,13 @@ export function Classes() {
         A class groups products that ship alike. A product has one class or none; a variant has its product’s,
         unless it says another.
       </p>
+      <Finder
+        of={finder}
+        label="Find a class"
+        placeholder="find by name"
+        className="mb-1.5 w-64"
+        count={setup.classes.length}
+      />
       {setup.classes.length > 0 && (
         <Sorted items={setup.classes} move={(id, name, by) => acts.move('classes', id, name, by)}>
           <Table>
@@ -52,14 +62,16 @@ export function Classes() {
               </tr>
             </thead>
             <tbody>
-              {setup.classes.map((item, index) => (
-                <Row
-                  key={item.id}
-                  item={item}
-                  index={index}
-                  count={data?.classes.find(({ id }) => id === item.id)}
-                />
-              ))}
+              {setup.classes
+                .filter(({ name }) => finder.finds(name ?? ''))
+                .map((item) => (
+                  <Row
+                    key={item.id}
+                    item={item}
+                    index={setup.classes.indexOf(item)}
+                    count={data?.classes.find(({ id }) => id === item.id)}
+                  />
+                ))}
             </tbody>
           </Table>
         </Sorted>
@@ -142,14 +154,13 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
           )}
         </td>
         <td className="py-2 pr-3">
-          {used.map(({ id, name, path }, at) => (
-            <span key={id}>
-              {at > 0 && '; '}
-              <Link className="underline underline-offset-2" to={path}>
+          <SomeOf
+            items={used.map(({ id, name, path }) => (
+              <Link key={id} className="underline underline-offset-2" to={path}>
                 {name}
               </Link>
-            </span>
-          ))}
+            ))}
+          />
           {used.length === 0 && <span className="text-soft">nothing yet</span>}
         </td>
         <td className="py-1 text-right whitespace-nowrap">

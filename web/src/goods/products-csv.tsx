@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import { toast } from '../ui/toast'
-import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
+import { messageOf, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
 import { count, counted, list } from '../ui/locale'
@@ -25,7 +25,7 @@ const MOST = 20
 const SHOWN = 30
 
 function reasonOf(error: unknown): string {
-  return error instanceof ApiProblem ? error.summary : (error as Error).message
+  return messageOf(error)
 }
 
 /** The catalogue out and in: choose a file, say what its columns are, see what it would do, take it. */

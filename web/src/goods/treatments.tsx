@@ -13,6 +13,7 @@ import { TreatmentEditor } from './treatment-editor'
 import { limitsSentence, paysSentence, travelSentence } from './words'
 import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
+import { Finder, useFinder } from '../ui/finder'
 import { Sorted, useSortedRow } from '../ui/sorted'
 
 type Reach = Schemas['Reaches']['treatments'][number]
@@ -39,9 +40,11 @@ export function Treatments() {
   const opened = query.get('treatment')
   const open = (id: string | null) =>
     void navigate(id ? `/goods/treatments#treatment=${id}` : '/goods/treatments', { replace: true })
+  const finder = useFinder()
   const shown = setup.treatments.filter(
     (treatment) =>
-      scope === 'all' || (scope === 'class' ? treatment.classes.length > 0 : treatment.products > 0),
+      (scope === 'all' || (scope === 'class' ? treatment.classes.length > 0 : treatment.products > 0)) &&
+      (treatment.id === opened || finder.finds(treatment.name ?? '')),
   )
   /** Past those that are not shown. */
   const move = (id: string, name: string, by: number) => {
@@ -68,6 +71,13 @@ export function Treatments() {
             {name}
           </Button>
         ))}
+        <Finder
+          of={finder}
+          label="Find a treatment"
+          placeholder="find by name"
+          className="ml-3 w-48"
+          count={setup.treatments.length}
+        />
       </div>
       <Sorted items={shown} move={move}>
         <ul aria-label="Treatments">
@@ -85,7 +95,7 @@ export function Treatments() {
       </Sorted>
       {shown.length === 0 && (
         <p className="border-t border-hair py-3">
-          {scope === 'all'
+          {setup.treatments.length === 0
             ? 'There are no treatments yet: everything goes with the cart, by any method.'
             : 'None of these.'}
         </p>

@@ -1,7 +1,7 @@
 import type { Setup, Treatment } from '../api/client'
 import { namesOf } from '../offers/words'
 import { isZero, type Formats } from '../ui/format'
-import { list } from '../ui/locale'
+import { few } from '../ui/locale'
 
 function chargeWords(charge: NonNullable<Treatment['price']>['charge'], formats: Formats): string {
   if (!charge) return ''
@@ -32,8 +32,8 @@ export function paysSentence(treatment: Treatment, formats: Formats, setup: Setu
 export function travelSentence(treatment: Treatment, setup: Setup): string {
   const { only, never } = treatment.travel ?? {}
   const parts = [
-    only && (only.length ? `only by ${list(namesOf(only, setup.methods))}` : 'by no method at all'),
-    never?.length && `never by ${list(namesOf(never, setup.methods), 'or')}`,
+    only && (only.length ? `only by ${few(namesOf(only, setup.methods))}` : 'by no method at all'),
+    never?.length && `never by ${few(namesOf(never, setup.methods), 'or')}`,
   ]
   return parts.filter(Boolean).join(', ')
 }
@@ -41,8 +41,8 @@ export function travelSentence(treatment: Treatment, setup: Setup): string {
 /** Where a treatment holds, in words; nothing where it holds everywhere. */
 export function limitsSentence(treatment: Treatment, setup: Setup): string {
   const parts = [
-    treatment.methods && `with ${list(namesOf(treatment.methods, setup.methods))}`,
-    treatment.zones && `in ${list(namesOf(treatment.zones, setup.zones))}`,
+    treatment.methods && `with ${few(namesOf(treatment.methods, setup.methods))}`,
+    treatment.zones && `in ${few(namesOf(treatment.zones, setup.zones))}`,
   ]
   return parts.filter(Boolean).join(', ')
 }

@@ -14,6 +14,7 @@ import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
+import { Finder, useFinder } from '../ui/finder'
 import { Sorted, useSortedRow } from '../ui/sorted'
 
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
@@ -29,6 +30,7 @@ const COLUMNS: { field: TextField; label: string; width: string; hint: string }[
 export function Methods() {
   const { setup } = useWorkshop()
   const acts = useActs()
+  const finder = useFinder()
   const { hash } = useLocation()
   useEffect(() => {
     const id = new URLSearchParams(hash.slice(1)).get('method')
@@ -41,6 +43,13 @@ export function Methods() {
       <p className="mb-3 text-soft">
         What shoppers choose from, in every zone. Prices stand on the Board, zone by zone.
       </p>
+      <Finder
+        of={finder}
+        label="Find a method"
+        placeholder="find by name"
+        className="mb-1.5 w-64"
+        count={setup.methods.length}
+      />
       {setup.methods.length > 0 && (
         <Sorted items={setup.methods} move={(id, name, by) => acts.move('methods', id, name, by)}>
           <Table>
@@ -61,9 +70,11 @@ export function Methods() {
               </tr>
             </thead>
             <tbody>
-              {setup.methods.map((method, index) => (
-                <Row key={method.id} method={method} index={index} />
-              ))}
+              {setup.methods
+                .filter(({ name }) => finder.finds(name ?? ''))
+                .map((method) => (
+                  <Row key={method.id} method={method} index={setup.methods.indexOf(method)} />
+                ))}
             </tbody>
           </Table>
         </Sorted>

@@ -1,5 +1,5 @@
 import { toast } from '../ui/toast'
-import { ApiProblem } from '../api/client'
+import { messageOf } from '../api/client'
 import { useEditedStore } from '../edits/edited'
 import { FieldError } from '../ui/field'
 import { Switch } from '../ui/switch'
@@ -13,8 +13,7 @@ export function ShopPages() {
   const edit = edited.at('origins')
   const text = (edit?.typed as string | undefined) ?? (edited.stored.storefront?.origins ?? []).join('\n')
   const { open } = edited.doc.storefront ?? closed
-  const problem =
-    edit?.problem && (edit.problem instanceof ApiProblem ? edit.problem.summary : edit.problem.message)
+  const problem = edit?.problem && messageOf(edit.problem)
   const type = (typed: string) => {
     const origins = typed
       .split(/[\s,]+/)

@@ -1,6 +1,6 @@
 import type { Milepost, Offer, Outlook, Schemas, Setup } from '../api/client'
 import type { Formats } from '../ui/format'
-import { counted, list } from '../ui/locale'
+import { counted, few, list } from '../ui/locale'
 import { momentWords } from '../ui/moment'
 
 type Fields = Schemas['OfferFields']
@@ -22,9 +22,9 @@ export function measured(measure: string, amount: string, formats: Formats): str
 
 export function goodsWords(goods: Schemas['GoodsChoice'], setup: Setup): string {
   const parts = [
-    goods.classes?.length ? `class ${list(namesOf(goods.classes, setup.classes), 'or')}` : '',
-    goods.tags?.length ? `tag ${list(goods.tags, 'or')}` : '',
-    goods.skus?.length ? list(goods.skus, 'or') : '',
+    goods.classes?.length ? `class ${few(namesOf(goods.classes, setup.classes), 'or')}` : '',
+    goods.tags?.length ? `tag ${few(goods.tags, 'or')}` : '',
+    goods.skus?.length ? few(goods.skus, 'or') : '',
     goods.hazardous ? 'the hazard mark' : '',
   ].filter(Boolean)
   return parts.length ? `goods of ${list(parts, 'or')}` : 'goods (none chosen yet)'
@@ -71,13 +71,13 @@ function thresholdWords(threshold: NonNullable<Fields['threshold']>, formats: Fo
 
 /** An offer as a sentence that the merchant can read back. */
 export function offerSentence(offer: Fields, setup: Setup, formats: Formats): string {
-  const by = offer.methods ? list(namesOf(offer.methods, setup.methods), 'or') : 'Every method'
-  const to = offer.zones ? ` to ${list(namesOf(offer.zones, setup.zones), 'or')}` : ''
+  const by = offer.methods ? few(namesOf(offer.methods, setup.methods), 'or') : 'Every method'
+  const to = offer.zones ? ` to ${few(namesOf(offer.zones, setup.zones), 'or')}` : ''
   const parts = [`${by}${to} ${effectWords(offer.effect ?? { kind: 'free' }, formats)}`]
   if (offer.threshold) parts.push(thresholdWords(offer.threshold, formats))
-  if (offer.groups?.only) parts.push(`for ${list(namesOf(offer.groups.only, setup.groups))} only`)
-  if (offer.groups?.except) parts.push(`not for ${list(namesOf(offer.groups.except, setup.groups), 'or')}`)
-  if (offer.coupons) parts.push(`with coupon ${list(codesOf(offer.coupons, setup), 'or')}`)
+  if (offer.groups?.only) parts.push(`for ${few(namesOf(offer.groups.only, setup.groups))} only`)
+  if (offer.groups?.except) parts.push(`not for ${few(namesOf(offer.groups.except, setup.groups), 'or')}`)
+  if (offer.coupons) parts.push(`with coupon ${few(codesOf(offer.coupons, setup), 'or')}`)
   if (offer.promotions === 'with') parts.push('together with another promotion')
   if (offer.promotions === 'without') parts.push('while no other promotion is in the cart')
   if (offer.first) parts.push(`for the first ${offer.first} orders`)
@@ -107,11 +107,11 @@ export function reasonSentence(reason: Reason, outlook: Outlook, setup: Setup, f
         ? `It is not for ${namesOf([reason.group], setup.groups)[0]}.`
         : 'It is for customer groups, and this cart has none.'
     case 'no_coupon':
-      return `It needs coupon ${list(codesOf(reason.coupons, setup), 'or')}.`
+      return `It needs coupon ${few(codesOf(reason.coupons, setup), 'or')}.`
     case 'no_promotion':
       return 'It needs another promotion in the cart.'
     case 'promotion':
-      return `Another promotion is in the cart: ${list(reason.names)}.`
+      return `Another promotion is in the cart: ${few(reason.names)}.`
     case 'early':
       return `It begins ${momentWords(reason.starts)}.`
     case 'late':
@@ -119,7 +119,7 @@ export function reasonSentence(reason: Reason, outlook: Outlook, setup: Setup, f
     case 'used_up':
       return `It was for the first ${reason.first} orders, and ${reason.uses} have used it.`
     case 'blocked':
-      return `Kept out by ${list(reason.names)}.`
+      return `Kept out by ${few(reason.names)}.`
     case 'no_zone':
       return 'It holds in none of the zones that the address may be in.'
     case 'below':
@@ -142,7 +142,7 @@ export function standWords(outlook: Outlook, setup: Setup, formats: Formats): st
   switch (outlook.state) {
     case 'acted':
       return outlook.methods.length
-        ? `acts on ${list(namesOf(outlook.methods, setup.methods))}`
+        ? `acts on ${few(namesOf(outlook.methods, setup.methods))}`
         : 'reached, once the address is known'
     case 'no_gain':
       return 'reached, with nothing left to take off'

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
+import { messageOf, api, answerOf, type Schemas } from '../api/client'
 import { Strip } from '../board/strip'
 import { FieldError } from '../ui/field'
 import type { Formats } from '../ui/format'
@@ -106,7 +106,7 @@ function Reader({
         }}
       />
       {failed && <FieldError>{failed}</FieldError>}
-      {error && <FieldError>{error instanceof ApiProblem ? error.summary : error.message}</FieldError>}
+      {error && <FieldError>{messageOf(error)}</FieldError>}
       {read?.problems.map((problem) => (
         <FieldError key={`${problem.row} ${problem.field}`}>
           Row {problem.row + 1}, {problem.field} “{rows[problem.row]?.[FIELDS.indexOf(problem.field)]}”:{' '}

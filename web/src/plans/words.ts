@@ -90,10 +90,14 @@ export function planSentence(plan: Plan | null, formats: Formats, setup: Setup):
   if (!plan) return 'No price is set, so it is not offered.'
   const name = (id: string | undefined) =>
     setup.classes.find((item) => item.id === id)?.name ?? 'a class that is gone'
+  const classes = plan.classes ?? []
+  // Of many only the first ones are said.
+  const shown = classes.length > 8 ? 6 : 8
   const price =
     plan.group === 'class'
       ? [
-          ...(plan.classes ?? []).map((item) => `${name(item.class)}: ${classWords(item, formats)}`),
+          ...classes.slice(0, shown).map((item) => `${name(item.class)}: ${classWords(item, formats)}`),
+          ...(classes.length > shown ? [counted(classes.length - shown, 'more class', 'more classes')] : []),
           ...(plan.others
             ? [
                 `everything else${plan.others.unclassed ? ' and goods without a class' : ''}: ${classWords(plan.others, formats)}`,

@@ -7,6 +7,7 @@ import { findingSentence } from '../findings/words'
 import { formatsOf } from '../ui/format'
 import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
+import { Finder, useFinder } from '../ui/finder'
 import { Sorted, useSortedRow } from '../ui/sorted'
 
 interface Item {
@@ -44,15 +45,29 @@ interface Props<Kind extends Item> {
 export function PolicyList<Kind extends Item>(props: Props<Kind>) {
   const { label, kind, items } = props
   const acts = useActs()
+  const finder = useFinder()
   const move = (id: string, name: string, by: number) => acts.move(kind, id, name, by)
+  const found = items.filter(
+    (item) => item.id === props.opened || finder.finds(`${item.name} ${props.sentence(item)}`),
+  )
   return (
-    <Sorted items={items} move={move}>
-      <ol aria-label={label}>
-        {items.map((item, at) => (
-          <Row key={item.id} {...props} item={item} at={at} move={move} />
-        ))}
-      </ol>
-    </Sorted>
+    <>
+      <Finder
+        of={finder}
+        label={`Find in the ${kind}`}
+        placeholder="find by any word"
+        className="mb-1.5 w-64"
+        count={items.length}
+      />
+      <Sorted items={items} move={move}>
+        <ol aria-label={label}>
+          {found.map((item) => (
+            <Row key={item.id} {...props} item={item} at={items.indexOf(item)} move={move} />
+          ))}
+        </ol>
+      </Sorted>
+      {found.length === 0 && items.length > 0 && <p className="text-soft">No words like these.</p>}
+    </>
   )
 }
 

@@ -27,12 +27,6 @@ export function withPrice(plan: Plan, group: Group, price: ClassPrice | undefine
   return next
 }
 
-export function pointerOf(plan: Plan, group: Group): string {
-  if (group === OTHERS) return '/plan/others/schedule/amount'
-  const at = (plan.classes ?? []).findIndex((item) => item.class === group)
-  return `/plan/classes/${at < 0 ? (plan.classes ?? []).length : at}/schedule/amount`
-}
-
 /** One price for any class of goods becomes a price for everything else: nothing costs anything else yet. */
 export function byClass({ schedule, ...rest }: Plan): Plan {
   return {

@@ -110,7 +110,7 @@ export function RateList() {
             </th>
             <th className="font-medium">Zone</th>
             <th className="font-medium">Method</th>
-            <th className="font-medium">Price</th>
+            <th className="w-3/5 font-medium">Price</th>
           </tr>
         </thead>
         <tbody>
@@ -130,8 +130,8 @@ export function RateList() {
                     change={(on) => setOff(on ? off.filter((id) => id !== rate.id) : [...off, rate.id])}
                   />
                 </td>
-                <td className="py-1 pr-3 whitespace-nowrap">{place}</td>
-                <td className="py-1 pr-3 whitespace-nowrap">
+                <td className="min-w-32 py-1 pr-3">{place}</td>
+                <td className="min-w-32 py-1 pr-3">
                   <Link
                     className="inline-block min-h-[24px] font-medium underline underline-offset-2"
                     to={`/#rate=${rate.id}&field=plan`}

@@ -9,7 +9,6 @@ const CAUSES: Record<string, string> = {
   not_carried: 'not carried',
   no_class_price: 'not said',
   blank_cell: 'not said',
-  above_last_step: 'not available',
 }
 
 /** Three small bars, as high as their prices: for one, two and five units. */
@@ -20,7 +19,7 @@ export function UnitBars({
   formats,
 }: {
   prices: Prices | undefined
-  units: number[]
+  units: readonly number[]
   dearest: number
   formats: Formats
 }) {

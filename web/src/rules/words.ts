@@ -1,7 +1,7 @@
 import type { Action, Condition, Schemas, Setup, Tree, Verdict } from '../api/client'
 import { codesOf, measured, namesOf } from '../offers/words'
 import { formatsOf, type Formats } from '../ui/format'
-import { countryName, list } from '../ui/locale'
+import { countryName, few, list } from '../ui/locale'
 import { weekdayName } from '../ui/moment'
 
 export type Part = Condition | Tree
@@ -94,7 +94,7 @@ function namesIn(fact: Fact, of: readonly (string | number)[], setup: Setup): st
         return ids
     }
   }
-  return list(names(), 'or') || '…'
+  return few(names(), 'or') || '…'
 }
 
 /** One condition as a clause: "the weight is more than 60 kg". */
@@ -154,7 +154,7 @@ export function treeWords(tree: Tree, setup: Setup, formats: Formats, inner = fa
 }
 
 function methodsWords(action: Action, setup: Setup): string {
-  return action.methods ? list(namesOf(action.methods, setup.methods)) : 'every method'
+  return action.methods ? few(namesOf(action.methods, setup.methods)) : 'every method'
 }
 
 export function actionWords(action: Action, setup: Setup, formats: Formats): string {

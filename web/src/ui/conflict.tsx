@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { Button } from './button'
 
 interface Props {
   id?: string
@@ -13,12 +14,8 @@ export function Conflict({ id, children, mine, theirs }: Props) {
     <div id={id} role="alert" className="border-l-4 border-ochre bg-white px-3 py-2">
       {children}
       <p className="mt-1.5 flex gap-2">
-        <button type="button" className="button" onClick={mine}>
-          Use mine
-        </button>
-        <button type="button" className="button" onClick={theirs}>
-          Keep what is there
-        </button>
+        <Button onClick={mine}>Use mine</Button>
+        <Button onClick={theirs}>Keep what is there</Button>
       </p>
     </div>
   )

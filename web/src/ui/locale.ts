@@ -40,11 +40,16 @@ export function list(
 export function shortList(
   items: readonly string[],
   most: number,
-  { of = items.length, rest = (left: number) => `${count(left)} more` } = {},
+  { of = items.length, rest = (left: number) => `${count(left)} more`, last = 'and' as 'and' | 'or' } = {},
 ): string {
   const shown = items.slice(0, most)
   const left = of - shown.length
-  return list(left > 0 ? [...shown, rest(left)] : shown)
+  return list(left > 0 ? [...shown, rest(left)] : shown, last)
+}
+
+/** What a sentence says of a list that may be long: its first five. */
+export function few(items: readonly string[], last: 'and' | 'or' = 'and'): string {
+  return shortList(items, items.length > 6 ? 5 : 6, { last })
 }
 
 /** A number of things: 12,000. */

@@ -1,3 +1,5 @@
+import { Select } from './select'
+
 interface Props {
   /** What it narrows to, for its label: "zone". */
   what: string
@@ -9,18 +11,12 @@ interface Props {
 /** Narrows a list to what belongs to one thing. */
 export function OnlyOf({ what, items, chosen, choose }: Props) {
   return (
-    <select
-      className="field"
-      aria-label={`Only of a ${what}`}
+    <Select
+      label={`Only of a ${what}`}
+      className="max-w-60"
       value={chosen}
-      onChange={(event) => choose(event.target.value)}
-    >
-      <option value="">every {what}</option>
-      {items.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
-    </select>
+      choices={[['', `every ${what}`], ...items.map(({ id, name }) => [id, name] as const)]}
+      choose={choose}
+    />
   )
 }

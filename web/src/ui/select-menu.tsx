@@ -2,6 +2,7 @@ import { Command } from 'cmdk'
 import { Check } from 'lucide-react'
 import { Popover, Select } from 'radix-ui'
 import { useState } from 'react'
+import { contains } from './plain'
 import type { MenuProps } from './select'
 
 const BOX = 'z-50 overflow-hidden rounded-xs border border-ink bg-white shadow-md'
@@ -46,17 +47,10 @@ export function ShortMenu({ label, value, choices, choose, open, setOpen, trigge
   )
 }
 
-const plain = (text: string) =>
-  text
-    .normalize('NFD')
-    .replace(/\p{Diacritic}/gu, '')
-    .toLowerCase()
-
 /** A list of many values, which what is typed narrows: every word of it, in any order, without regard to accents. */
 export function LongMenu({ label, value, choices, choose, open, setOpen, trigger }: MenuProps) {
   const [search, setSearch] = useState('')
-  const wanted = plain(search).split(/\s+/).filter(Boolean)
-  const found = choices.filter(({ words }) => wanted.every((part) => plain(words).includes(part)))
+  const found = choices.filter(({ words }) => contains(words, search))
   const [at, setAt] = useState(value)
   return (
     <Popover.Root

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { toast } from '../ui/toast'
-import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
+import { messageOf, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from './field'
 import { counted, plural } from './locale'
@@ -43,7 +43,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
     } catch (problem) {
       if (!isLatest()) return
       setPlan(null)
-      setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
+      setError(messageOf(problem))
     }
   }
   const store = async () => {

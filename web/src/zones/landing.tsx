@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
-import { ApiProblem, api, answerOf, type Ladder, type Schemas } from '../api/client'
+import { ApiProblem, messageOf, api, answerOf, type Ladder, type Schemas } from '../api/client'
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { benchOf, documentOf, useBenchCart } from '../bench/cart'
 import { FieldError } from '../ui/field'
@@ -178,7 +178,7 @@ function AddressList() {
     } catch (problem) {
       if (!isLatest()) return
       setFound(null)
-      setError(problem instanceof ApiProblem ? problem.summary : (problem as Error).message)
+      setError(messageOf(problem))
     }
   }
   const few = (rows: { line: number; address: string }[]) =>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Tabs } from 'radix-ui'
-import { useState, type ReactNode } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { api, answerOf, type CoverageMap, type Zone } from '../api/client'
 import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
@@ -20,6 +20,7 @@ import { Answer } from '../ui/answer'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
+import { Finder, useFinder } from '../ui/finder'
 import { Sorted, useSortedRow } from '../ui/sorted'
 
 /** Where the shop ships: the zones in their order, on the map and in words. */
@@ -131,26 +132,46 @@ function ZoneList({
   const { bench } = useBenchResult()
   const { data: geography } = useGeography()
   const acts = useActs()
+  const finder = useFinder()
   const move = (id: string, name: string, by: number) => acts.move('zones', id, name, by)
+  const places = useMemo(
+    () =>
+      new Map(
+        setup.zones.map(({ id, areas }) => [
+          id,
+          areas.map((area) => areaSentence(area, geography)).join('; '),
+        ]),
+      ),
+    [setup.zones, geography],
+  )
+  const found = setup.zones.filter(({ id, name }) => finder.finds(`${name} ${places.get(id)}`))
   return (
     <div>
+      <Finder
+        of={finder}
+        label="Find a zone"
+        placeholder="find by name or country"
+        className="mb-1.5 w-full"
+        count={setup.zones.length}
+      />
       <Sorted items={setup.zones} move={move}>
         <ol aria-label="Zones in their order" className="relative max-h-[26rem] overflow-y-auto">
-          {setup.zones.map((zone, index) => (
+          {found.map((zone) => (
             <ZoneRow
               key={zone.id}
               zone={zone}
-              index={index}
+              index={setup.zones.indexOf(zone)}
               chosen={chosen?.id === zone.id}
               choose={choose}
               here={bench?.quote.landing?.zone === zone.id}
               findings={findings.filter((id) => id === zone.id).length}
-              places={zone.areas.map((area) => areaSentence(area, geography)).join('; ')}
+              places={places.get(zone.id) ?? ''}
               move={(by) => move(zone.id, zone.name ?? '', by)}
             />
           ))}
         </ol>
       </Sorted>
+      {found.length === 0 && setup.zones.length > 0 && <p className="text-soft">No zone is called that.</p>}
       <AddZone added={choose} />
     </div>
   )

@@ -27,6 +27,7 @@ import { useSheet, type Begun } from './use-sheet'
 /** Pixels of a row and of the head, at the page's own size of text; and up to how many rows all of them are drawn. */
 const ROW = 32
 const FEW = 60
+const FEW_COLUMNS = 12
 const OWN_SIZE = 14
 
 const features = tableFeatures({ columnSizingFeature, columnResizingFeature })
@@ -62,6 +63,8 @@ interface Props<Row> {
   /** A header for each row, for a screen reader: the column that says what the row is. */
   rowHead?: string
   headHeight?: number
+  /** In pixels, at the page's own size of text; of one line where this is left out. */
+  rowHeight?: number
   className?: string
 }
 
@@ -86,11 +89,12 @@ export function Sheet<Row>({
   goTo,
   rowHead,
   headHeight = 30,
+  rowHeight = ROW,
   className = '',
 }: Props<Row>) {
   const scroller = useRef<HTMLDivElement>(null)
   const [scale] = useState(() => parseFloat(getComputedStyle(document.documentElement).fontSize) / OWN_SIZE)
-  const height = ROW * scale
+  const height = rowHeight * scale
   const { count } = rows
   const sheet = useSheet({
     columns,
@@ -112,7 +116,8 @@ export function Sheet<Row>({
     scrollPaddingStart: headHeight * scale,
     initialRect: { width: 600, height: 320 },
     rangeExtractor: (view) => {
-      if (count <= FEW) return Array.from({ length: count }, (_, row) => row)
+      if (count * columns.length <= FEW * FEW_COLUMNS && count <= FEW)
+        return Array.from({ length: count }, (_, row) => row)
       const found = defaultRangeExtractor(view)
       // The cell with the focus stays, however far one scrolls.
       return active.row < count && !found.includes(active.row)

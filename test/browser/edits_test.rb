@@ -43,7 +43,7 @@ class EditsTest < Minitest::Test
 
     visit "/goods/boxes"
     TURNSTILE.hold("PATCH", %r{\A/api/boxes/})
-    { "length" => "31", "width" => "23", "height" => "13" }.each { |side, text| find_field("#{side} of Small carton").set(text).send_keys(:enter) }
+    { "length" => "31", "width" => "23", "height" => "13" }.each { |side, text| type_cell("Boxes", "small size #{side}", text, :tab) }
     assert(eventually { TURNSTILE.came.size == 1 })
     TURNSTILE.open
     wanted = { "length" => "31 cm", "width" => "23 cm", "height" => "13 cm" }

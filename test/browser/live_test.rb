@@ -79,12 +79,14 @@ class LiveBrowserTest < Minitest::Test
       find("[role=slider]").send_keys(:home)
       assert_selector "svg[aria-label^='Small carton, layer 1 of']"
     end
-    fill_in "Padding of Small carton", with: "7"
-    find_field("Padding of Small carton").send_keys(:enter)
+    type_cell("Boxes", "small padding", "7", :tab)
+    click_button "Padding of Small carton"
     assert_text "The padding leaves no room"
-    find_field("Padding of Small carton").send_keys(:escape)
-    find("[role=switch][aria-label='Small carton in use']").click
-    within(bench) { assert_text "Medium carton" }
+    click_button "Leave it as it was"
+    assert_cell "0.5", "Boxes", "small padding"
+    sheet_cell("Boxes", "small active").click
+    press(:space)
+    assert_cell "no", "Boxes", "small active"
     fill_in "Name of a new box", with: "Shoe box"
     fill_in "Its length, cm", with: "33"
     fill_in "Its width, cm", with: "20"
@@ -93,14 +95,15 @@ class LiveBrowserTest < Minitest::Test
     assert_text "This must be more than zero."
     fill_in "Its height, cm", with: "12"
     click_button "Add box"
-    assert_field "Name of Shoe box", with: "Shoe box"
+    shoe = eventually { setup_now["boxes"].find { |box| box["name"] == "Shoe box" } }
+    assert_cell "Shoe box", "Boxes", "#{shoe["id"]} name"
     open_fold "Boxes as CSV"
     fill_in "Boxes as CSV", with: "box,length,width,height,up_to\nCrate,60,40,40,25\nFlat one,30,20,0,\nShoe box,33,20,13,"
     assert_text "1 new, 1 changed, 0 as they are, 1 with a fault"
     assert_text "Line 3: height: This must be more than zero."
     click_button "Take the good rows: 2 boxes"
-    assert_field "Name of Crate", with: "Crate"
-    assert_field "height of Shoe box", with: "13"
+    assert_selector "[role=rowheader]", text: "Crate"
+    assert_cell "13", "Boxes", "#{shoe["id"]} size height"
     assert_accessible "boxes and parcels"
     visit "/shop?item=2*CHN-08&to=GB&postcode=TR29+4ZZ"
     within(bench) do

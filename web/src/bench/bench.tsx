@@ -33,7 +33,7 @@ export function Bench({ collapse }: { collapse: () => void }) {
   const { beside, open, close, swap } = useBeside()
   const [raised, setRaised] = useState(false)
   const control = (label: string, act: () => void, icon: ReactNode, title = label) => (
-    <Button look="quiet" className="px-1" onClick={act} aria-label={label} title={title}>
+    <Button look="quiet" className="px-1" onClick={act} aria-label={label} data-tip={title}>
       {icon}
     </Button>
   )
@@ -125,7 +125,7 @@ function Column({ title, search, controls }: { title: string; search: string; co
           className="h-8 px-1"
           aria-expanded={adHoc}
           aria-label="Goods not in the catalogue"
-          title="Goods not in the catalogue"
+          data-tip="Goods not in the catalogue"
           onClick={() => setAdHoc(!adHoc)}
         >
           <PackagePlus size={16} aria-hidden />

@@ -19,7 +19,7 @@ export function CartMenu() {
         look="quiet"
         className="px-1"
         aria-label="Copy a link to this cart"
-        title="Copy a link to this cart"
+        data-tip="Copy a link to this cart"
         onClick={() => void copy(location.href, 'the address of this page with the cart in it')}
       >
         <Link2 size={14} aria-hidden />

@@ -13,6 +13,7 @@ import { BenchOffers } from './offers'
 import { useBenchAsking, useBenchResult } from './result'
 import { Button } from '../ui/button'
 import { list } from '../ui/locale'
+import { Panel } from '../ui/said'
 
 /** The methods that the bench cart gets, with price and promise; then the others, with reasons. */
 export function Gets({ formats }: { formats: Formats }) {
@@ -22,12 +23,12 @@ export function Gets({ formats }: { formats: Formats }) {
   const gates = useGates()
   if (error)
     return (
-      <div role="alert" className="border-l-4 border-brick bg-white p-2">
+      <Panel tone="bad">
         <p>{error.message}</p>
         <Button className="mt-1.5" onClick={again}>
           Try again
         </Button>
-      </div>
+      </Panel>
     )
   if (!bench)
     return (

@@ -55,7 +55,7 @@ function Line({ line, at, formats }: { line: BenchLine; at: number; formats: For
           look="bare"
           className="flex min-h-7 min-w-0 flex-1 items-center gap-0.5 rounded-xs text-left font-medium hover:underline"
           aria-expanded={open}
-          title={`${name}: ${about}`}
+          data-tip={`${name}: ${about}`}
           onClick={() => setOpen(!open)}
         >
           {open ? (

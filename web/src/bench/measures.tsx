@@ -11,11 +11,11 @@ export function Measures({ formats }: { formats: Formats }) {
   if (!measures || cart.lines.length === 0) return null
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 text-soft">
-      <b className="text-ink" title="Order value">
+      <b className="text-ink" data-tip="Order value">
         <span className="sr-only">value </span>
         {formats.money(measures.value)}
       </b>
-      <span title={list(measures.unweighed)}>
+      <span data-tip={list(measures.unweighed)}>
         <span className="sr-only">weight </span>
         {measures.weight ?? 'weight not known'}
       </span>
@@ -24,7 +24,9 @@ export function Measures({ formats }: { formats: Formats }) {
         {measures.quantity} <span aria-hidden>{measures.quantity === 1 ? 'unit' : 'units'}</span>
       </span>
       {measures.longest && (
-        <span title={measures.unsized.length ? `no size known: ${list(measures.unsized)}` : 'Longest side'}>
+        <span
+          data-tip={measures.unsized.length ? `no size known: ${list(measures.unsized)}` : 'Longest side'}
+        >
           longest {measures.longest}
         </span>
       )}

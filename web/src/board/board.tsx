@@ -138,7 +138,7 @@ export function Board() {
               look="quiet"
               className="px-1"
               aria-label="Strips half as far"
-              title="Strips half as far"
+              data-tip="Strips half as far"
               disabled={zoom <= 0.5}
               onClick={() => setZoom(zoom / 2)}
             >
@@ -148,7 +148,7 @@ export function Board() {
               look="quiet"
               className="px-1"
               aria-label="Strips twice as far"
-              title="Strips twice as far"
+              data-tip="Strips twice as far"
               disabled={zoom >= 32}
               onClick={() => setZoom(zoom * 2)}
             >

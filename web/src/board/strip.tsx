@@ -241,7 +241,7 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
       {shown.some(({ sampled }) => sampled) && (
         <span
           className="absolute -top-0.5 right-0 text-xs leading-none text-soft"
-          title="Carriers were asked at these points; between them it is a guess"
+          data-tip="Carriers were asked at these points; between them it is a guess"
         >
           sampled
         </span>

@@ -13,6 +13,7 @@ import { areaSentence } from '../zones/words'
 import { RateRow } from './rate-row'
 import { lazily } from '../ui/lazily'
 import { Button } from '../ui/button'
+import { Badge } from '../ui/said'
 
 const ZoneEditor = lazily(async () => (await import('./zone-editor')).ZoneEditor)
 
@@ -101,9 +102,7 @@ export function ZoneBand({ zone, index, axis, lines, formats, dearest, opened, t
           </Link>
         )}
         {!zone.active && (
-          <span className="border border-edge px-1.5 text-xs font-semibold">
-            {rates.length ? 'off: no address lands here' : 'off until it has a rate'}
-          </span>
+          <Badge>{rates.length ? 'off: no address lands here' : 'off until it has a rate'}</Badge>
         )}
       </header>
       {editing && <ZoneEditor zone={zone} index={index} rates={rates.length} />}

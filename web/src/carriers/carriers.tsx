@@ -13,6 +13,7 @@ import { Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
 import { Button } from '../ui/button'
 import { timeWords } from '../ui/moment'
+import { Empty } from '../ui/said'
 
 type State = Schemas['CarriersState']
 type Tested = Schemas['CarrierTested']
@@ -46,9 +47,7 @@ export function Carriers() {
           <Row key={carrier.id} carrier={carrier} resting={state?.resting.includes(carrier.id) ?? false} />
         ))}
       </ul>
-      {setup.carriers.length === 0 && (
-        <p className="border-t border-hair py-3">There are no carriers yet: every price is your own.</p>
-      )}
+      {setup.carriers.length === 0 && <Empty>There are no carriers yet: every price is your own.</Empty>}
       <AddByName kind="carriers" what="carrier" inputId="new-carrier" />
       <h2 className="mt-4 text-lg">The last calls</h2>
       <Answer of={asked}>{({ calls }) => <Calls calls={calls} />}</Answer>

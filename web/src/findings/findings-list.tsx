@@ -91,7 +91,7 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
       <Button
         look="quiet"
         className="shrink-0 self-start"
-        title={finding.asleep ? undefined : 'Fold it away until it says something else'}
+        data-tip={finding.asleep ? undefined : 'Fold it away until it says something else'}
         onClick={() =>
           act(
             '/api/findings/asleep',

@@ -1,12 +1,13 @@
 import type { FallbackProps } from 'react-error-boundary'
 import { Button } from '../ui/button'
+import { Panel } from '../ui/said'
 
 /** A section that fell over: the bench and everything else go on. */
 export function Broken({ error, resetErrorBoundary }: FallbackProps) {
   // A part of the page that could not be fetched is only fetched again with the page.
   const unfetched = error instanceof Error && /import|fetch/i.test(error.message)
   return (
-    <div role="alert" className="m-4 max-w-2xl border-l-4 border-brick bg-white px-4 py-3">
+    <Panel tone="bad" className="m-4 max-w-2xl">
       <h1 className="text-xl">This section cannot be shown</h1>
       <p className="mt-1">
         Something in it went wrong. Nothing that you stored is lost, and what is not stored yet is still
@@ -16,6 +17,6 @@ export function Broken({ error, resetErrorBoundary }: FallbackProps) {
       <Button className="mt-2" onClick={() => (unfetched ? location.reload() : resetErrorBoundary())}>
         Show it again
       </Button>
-    </div>
+    </Panel>
   )
 }

@@ -19,7 +19,7 @@ export function HistoryButtons() {
       <Button
         look="quiet"
         disabled={!last}
-        title={last ? `Undo: ${sentenceOfChange(last)} (Ctrl+Z)` : 'Nothing to undo'}
+        data-tip={last ? `Undo: ${sentenceOfChange(last)} (Ctrl+Z)` : 'Nothing to undo'}
         onClick={() => void undo()}
       >
         <Undo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Undo</span>
@@ -28,7 +28,7 @@ export function HistoryButtons() {
       <Button
         look="quiet"
         disabled={!next}
-        title={next ? `Redo: ${sentenceOfChange(next)} (Ctrl+Shift+Z)` : 'Nothing to redo'}
+        data-tip={next ? `Redo: ${sentenceOfChange(next)} (Ctrl+Shift+Z)` : 'Nothing to redo'}
         onClick={() => void redo()}
       >
         <Redo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Redo</span>

@@ -13,6 +13,7 @@ import { Broken } from './broken'
 import { useOneKey } from './keys'
 import { sectionAt, TopBar } from './top-bar'
 import { Button } from '../ui/button'
+import { Tips } from '../ui/tips'
 
 const Toaster = lazily(async () => (await import('sonner')).Toaster)
 const Palette = lazily(async () => (await import('./palette')).Palette)
@@ -117,7 +118,7 @@ export function Shell() {
             look="bare"
             className="flex items-start border-r border-ink bg-sheet p-2"
             aria-label="Show the bench"
-            title="Show the bench (b)"
+            data-tip="Show the bench (b)"
             onClick={() => setBench(true)}
           >
             <PanelLeftOpen size={16} aria-hidden />
@@ -138,6 +139,7 @@ export function Shell() {
       </div>
       {palette && <Palette open setOpen={setPalette} />}
       {help && <Help open setOpen={setHelp} />}
+      <Tips />
       <Toaster
         position="bottom-right"
         expand

@@ -63,7 +63,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
       <span className="ml-auto flex min-w-0 items-center gap-1.5">
         <NotStored />
         <HistoryButtons />
-        <Button onClick={palette} title="Find or do something (Ctrl+K, or /)">
+        <Button onClick={palette} data-tip="Find or do something (Ctrl+K, or /)">
           <Search size={13} aria-hidden /> <span className="max-lg:sr-only">Ctrl K</span>
           <span className="sr-only">: find or do something</span>
         </Button>
@@ -72,7 +72,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
           className="max-sm:hidden"
           onClick={help}
           aria-label="Keys and help"
-          title="Keys and help (?)"
+          data-tip="Keys and help (?)"
         >
           ?
         </Button>

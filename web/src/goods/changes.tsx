@@ -15,7 +15,7 @@ export function Changes({ samples }: { samples: Sample[] }) {
     <ul aria-label="What would change" className="mt-1 max-h-36 overflow-y-auto text-xs">
       {shown.map(({ sku, name, changes }) => (
         <li key={sku} className="flex flex-wrap gap-x-3 border-t border-hair py-0.5">
-          <span className="w-56 truncate" title={name}>
+          <span className="w-56 truncate" data-tip={name}>
             {sku} {name && <span className="text-soft">{name}</span>}
           </span>
           {changes.map(({ field, from, to }) => (

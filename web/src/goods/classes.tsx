@@ -16,6 +16,7 @@ import { Button } from '../ui/button'
 import { Finder, useFinder } from '../ui/finder'
 import { SomeOf } from '../ui/some-of'
 import { Sorted, useSortedRow } from '../ui/sorted'
+import { Empty, Panel } from '../ui/said'
 
 type Count = Schemas['ClassCounts']['classes'][number]
 
@@ -77,9 +78,7 @@ export function Classes() {
         </Sorted>
       )}
       {setup.classes.length === 0 && (
-        <p className="border-t border-hair py-3">
-          There are no classes yet. Add the first where some goods ship unlike the others.
-        </p>
+        <Empty>There are no classes yet. Add the first where some goods ship unlike the others.</Empty>
       )}
       <AddByName kind="classes" what="class" inputId="new-class" />
     </div>
@@ -190,7 +189,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
       {leaving && (
         <tr>
           <td colSpan={5} className="pb-2">
-            <div className="border-l-4 border-ochre bg-white px-3 py-2" role="alert">
+            <Panel tone="doubt">
               <p>
                 Removing {item.name}
                 {treatments.length > 0 &&
@@ -212,7 +211,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
                   Keep {item.name}
                 </Button>
               </p>
-            </div>
+            </Panel>
           </td>
         </tr>
       )}

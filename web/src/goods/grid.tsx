@@ -119,7 +119,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
           tabIndex={-1}
           className="min-w-7 px-0"
           aria-label={`Bench: add ${product.name}`}
-          title="Put it on the bench"
+          data-tip="Put it on the bench"
           onClick={() => add(product.sku!)}
         >
           <Plus size={13} aria-hidden />
@@ -267,7 +267,7 @@ function Shown({
   return (
     <span
       className={`truncate ${column.numeric ? 'px-1' : 'pr-1 pl-2'} ${from ? 'text-soft italic' : ''} ${indented ? 'pl-3' : ''} ${ordinary ? 'text-soft' : ''} ${product.variants && field === 'name' ? 'font-medium' : ''}`}
-      title={from ? `from ${from}` : words}
+      data-tip={from ? `from ${from}` : words}
     >
       {from && <span className="sr-only">from its product: </span>}
       {indented && <span aria-hidden>└ </span>}

@@ -13,6 +13,7 @@ import { Select } from '../ui/select'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 import { Input, TextArea } from '../ui/input'
+import { Panel } from '../ui/said'
 
 type Head = Schemas['CsvHead']
 
@@ -253,7 +254,7 @@ export function ProductsCsv() {
           </p>
           <Changes samples={plan.samples} />
           {plan.doubts.length > 0 && (
-            <div className="mt-2 border-l-4 border-ochre bg-white px-3 py-2">
+            <Panel tone="doubt" alert={false} className="mt-2">
               <p>Does one unit really weigh that much? These rows wait for your answer:</p>
               <ul className="max-h-28 overflow-y-auto text-xs">
                 {plan.doubts.slice(0, SHOWN).map(({ line, sku, weight, meant }) => (
@@ -273,7 +274,7 @@ export function ProductsCsv() {
               >
                 They are right as they stand
               </Tick>
-            </div>
+            </Panel>
           )}
           {plan.faults.length > 0 && (
             <div className="mt-2">

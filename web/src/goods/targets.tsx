@@ -63,7 +63,7 @@ export function Targets({ treatment }: { treatment: Treatment }) {
 
 function Chip({ name, title, remove }: { name: string; title?: string; remove: () => void }) {
   return (
-    <span className="inline-flex items-center border border-edge bg-paper pl-1.5" title={title}>
+    <span className="inline-flex items-center border border-edge bg-paper pl-1.5" data-tip={title}>
       {name}
       <Button look="quiet" className="min-w-[24px] px-0" aria-label={`Take it off ${name}`} onClick={remove}>
         <X size={12} aria-hidden />

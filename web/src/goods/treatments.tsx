@@ -15,6 +15,7 @@ import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
 import { Finder, useFinder } from '../ui/finder'
 import { Sorted, useSortedRow } from '../ui/sorted'
+import { Badge, Doubt, Empty } from '../ui/said'
 
 type Reach = Schemas['Reaches']['treatments'][number]
 
@@ -94,11 +95,11 @@ export function Treatments() {
         </ul>
       </Sorted>
       {shown.length === 0 && (
-        <p className="border-t border-hair py-3">
+        <Empty>
           {setup.treatments.length === 0
             ? 'There are no treatments yet: everything goes with the cart, by any method.'
             : 'None of these.'}
-        </p>
+        </Empty>
       )}
       <AddByName
         kind="treatments"
@@ -150,7 +151,9 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
             {treatment.name}
           </Button>
           {!treatment.active && (
-            <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>
+            <span className="ml-2">
+              <Badge>off</Badge>
+            </span>
           )}
           <span className="ml-3 text-soft">{list(on) || 'sits on nothing yet'}</span>
           {reach && reach.count > 0 && (
@@ -190,11 +193,10 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
             const { text, mend } = findingSentence(finding, setup, formats)
             const zone = setup.zones.find(({ id }) => id === finding.zone)
             return (
-              <p key={at} className="text-ochre">
-                <span aria-hidden>△ </span>
+              <Doubt key={at}>
                 {zone && `${zone.name}: `}
                 {text} <span className="text-soft">{mend}</span>
-              </p>
+              </Doubt>
             )
           })}
         </div>

@@ -16,6 +16,7 @@ import { Select } from '../ui/select'
 import { Button } from '../ui/button'
 import { Finder, useFinder } from '../ui/finder'
 import { Sorted, useSortedRow } from '../ui/sorted'
+import { Empty } from '../ui/said'
 
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
@@ -79,7 +80,7 @@ export function Methods() {
           </Table>
         </Sorted>
       )}
-      {setup.methods.length === 0 && <p className="border-t border-hair py-3">There are no methods yet.</p>}
+      {setup.methods.length === 0 && <Empty>There are no methods yet.</Empty>}
       <AddByName kind="methods" what="method" inputId="new-method" />
       <DeliveryTimes />
     </div>
@@ -155,7 +156,7 @@ function Row({ method, index }: { method: Method; index: number }) {
         <Button
           look="quiet"
           aria-label={`Duplicate ${name}`}
-          title="Duplicate it, without its rates"
+          data-tip="Duplicate it, without its rates"
           onClick={() => acts.duplicate('methods', method.id, name)}
         >
           <Copy size={14} aria-hidden />

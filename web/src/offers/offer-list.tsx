@@ -9,6 +9,7 @@ import { AddByName } from '../ui/add-by-name'
 import { formatsOf } from '../ui/format'
 import { OfferEditor } from './offer-editor'
 import { offerSentence, standWords } from './words'
+import { Empty } from '../ui/said'
 
 /** Every offer as a sentence, with how it stands with the bench cart. */
 export function OfferList() {
@@ -45,9 +46,9 @@ export function OfferList() {
         )}
       />
       {setup.offers.length === 0 && (
-        <p className="border-t border-hair py-3">
+        <Empty>
           There are no offers yet: everybody pays what the rates say. Name one below; it starts switched off.
-        </p>
+        </Empty>
       )}
       <AddByName
         kind="offers"

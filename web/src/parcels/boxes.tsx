@@ -1,20 +1,21 @@
-import type { Schemas } from '../api/client'
+import { useMemo } from 'react'
+import type { Schemas, Store } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
-import { useEdited } from '../edits/edited'
+import { EditedSheet, useEditedRows, type EditedCell, type EditedRow } from '../edits/edited-sheet'
 import { useMade } from '../edits/made'
-import { Field, FieldError } from '../ui/field'
-import { formatsOf } from '../ui/format'
-import { Fold } from '../ui/fold'
-import { Switch } from '../ui/switch'
-import { TableCsv } from '../ui/table-csv'
-import { Movers, Remover } from '../ui/row-buttons'
-import { Table } from '../ui/table'
 import { Button } from '../ui/button'
+import { FieldError } from '../ui/field'
+import { Fold } from '../ui/fold'
+import { formatsOf } from '../ui/format'
 import { Input } from '../ui/input'
-import { Sorted, useSortedRow } from '../ui/sorted'
+import { Movers, Remover } from '../ui/row-buttons'
+import type { SheetColumn } from '../ui/sheet/types'
+import { TableCsv } from '../ui/table-csv'
+import { Empty } from '../ui/said'
 
 type Box = Schemas['Box']
+type Row = EditedRow<'boxes'>
 type Side = 'length' | 'width' | 'height'
 const SIDES: Side[] = ['length', 'width', 'height']
 
@@ -22,6 +23,15 @@ const SIDES: Side[] = ['length', 'width', 'height']
 export function Boxes() {
   const { setup } = useWorkshop()
   const acts = useActs()
+  const rows = useEditedRows('boxes', setup.boxes)
+  const cells = useMemo(() => cellsOf(setup.store!), [setup.store])
+  const columns = useMemo(
+    () => [
+      ...Object.entries(cells).map(([id, cell]) => columnOf(id, cell)),
+      actionsColumn(acts, setup.boxes),
+    ],
+    [cells, acts, setup.boxes],
+  )
   const used =
     setup.store!.parcels?.kind === 'boxes' || setup.rates.some(({ plan }) => plan?.parcels?.kind === 'boxes')
   return (
@@ -31,33 +41,28 @@ export function Boxes() {
         boxes, then the least billable weight, then the fewest parcels. Goods in a carton of their own stay in
         it. {!used && 'Nothing is packed into boxes yet: say so with the shop’s parcels, or with a rate.'}
       </p>
-
-      <Sorted items={setup.boxes} move={(id, name, by) => acts.move('boxes', id, name, by)}>
-        <Table>
-          <thead>
-            <tr className="text-left align-bottom font-cond text-soft">
-              <th className="py-1 font-medium">Box</th>
-              <th className="font-medium">Inside, {setup.store!.length_unit}</th>
-              <th className="font-medium">Padding</th>
-              <th className="font-medium">Outside, if larger</th>
-              <th className="font-medium">Weighs</th>
-              <th className="font-medium">Up to, in all</th>
-              <th className="font-medium">Costs</th>
-              <th className="font-medium">In use</th>
-              <th>
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {setup.boxes.map((box, at) => (
-              <Row key={box.id} box={box} at={at} />
-            ))}
-          </tbody>
-        </Table>
-      </Sorted>
-
-      {setup.boxes.length === 0 && <p className="border-t border-hair py-3">There are no boxes yet.</p>}
+      {rows.length > 0 ? (
+        <EditedSheet
+          kind="boxes"
+          label="Boxes"
+          columns={columns}
+          rows={rows}
+          cellAt={({ doc }, column) => {
+            const cell = cells[column]
+            return cell && { ...cell, about: `${cell.label} of ${doc.name}` }
+          }}
+          more={(event, { stored }) => {
+            if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return
+            acts.move('boxes', stored.id!, stored.name, event.key === 'ArrowUp' ? -1 : 1)
+            event.preventDefault()
+          }}
+          rowHead="name"
+          headHeight={46}
+          className="max-h-[60vh] border-y border-edge"
+        />
+      ) : (
+        <Empty>There are no boxes yet.</Empty>
+      )}
       <AddBox />
       <Fold title="Boxes as CSV" open={false}>
         <TableCsv
@@ -87,81 +92,117 @@ function withSide(box: Box, name: 'size' | 'outer', side: Side, text: string): B
   return said.length ? { ...box.size!, ...Object.fromEntries(said) } : null
 }
 
-function Row({ box, at }: { box: Box; at: number }) {
-  const { setup } = useWorkshop()
-  const acts = useActs()
-  const edited = useEdited('boxes', box)
-  const { row, grip } = useSortedRow(box)
-  const { symbol } = formatsOf(setup.store!)
-  const length = setup.store!.length_unit!
-  const weight = setup.store!.weight_unit!
+/** A column of the sheet, and what its cells are edits of. */
+interface BoxCell extends Omit<EditedCell<Box>, 'about'> {
+  label: string
+  head: string
+  width: number
+  placeholder?: string
+  flag?: boolean
+}
+
+/** The columns, in the shop's units: a bare figure is in them. */
+function cellsOf(store: Store): Record<string, BoxCell> {
+  const { length_unit: length = 'cm', weight_unit: weight = 'kg' } = store
   const field = (
-    name: 'name' | 'padding' | 'tare' | 'up_to' | 'cost',
+    key: 'padding' | 'tare' | 'up_to' | 'cost',
     label: string,
-    width: string,
-    unit = '',
-    placeholder = '',
-  ) => (
-    <Field
-      of={edited}
-      at={name}
-      label={`${label} of ${box.name}`}
-      hideLabel
-      cell
-      width={width}
-      placeholder={placeholder}
-      value={(doc) => (unit ? bare(doc[name], unit) : (doc[name] ?? ''))}
-      write={(text) => ({ [name]: (unit ? withUnit(text, unit) : text) || null })}
-    />
-  )
-  const sides = (name: 'size' | 'outer') => (
-    <span className="flex items-start">
-      {SIDES.map((side) => (
-        <Field
-          key={side}
-          of={edited}
-          at={`${name} ${side}`}
-          label={`${name === 'outer' ? 'Outer ' : ''}${side} of ${box.name}`}
-          hideLabel
-          cell
-          width="w-12"
-          placeholder={name === 'outer' ? '–' : ''}
-          pointer={`/${name}/${side}`}
-          group={name}
-          value={(doc) => bare(doc[name]?.[side], length)}
-          write={(text, doc) => ({ [name]: withSide(doc, name, side, withUnit(text, length)) })}
-        />
-      ))}
-    </span>
-  )
-  return (
-    <tr {...row} className="border-t border-hair bg-paper align-top">
-      <td className="py-1">{field('name', 'Name', 'w-36')}</td>
-      <td className="py-1">{sides('size')}</td>
-      <td className="py-1">{field('padding', 'Padding', 'w-16', length, 'none')}</td>
-      <td className="py-1">{sides('outer')}</td>
-      <td className="py-1">{field('tare', 'Weight', 'w-20', weight, 'nothing')}</td>
-      <td className="py-1">{field('up_to', 'Most weight', 'w-20', weight, 'any')}</td>
-      <td className="py-1">{field('cost', `Cost, ${symbol},`, 'w-16', '', 'nothing')}</td>
-      <td className="py-1">
-        <Switch
-          label={`${box.name} in use`}
-          on={edited.doc.active ?? true}
-          change={(active) => edited.put('active', `${box.name} in use`, () => ({ active }))}
-        />
-      </td>
-      <td className="py-1 whitespace-nowrap">
-        {grip}
+    head: string,
+    unit: string,
+    placeholder: string,
+  ): BoxCell => ({
+    key,
+    label,
+    head: unit ? `${head}, ${unit}` : head,
+    width: 68,
+    placeholder,
+    text: (box) => bare(box[key], unit),
+    write: (text) => ({ [key]: withUnit(text, unit) || null }),
+  })
+  const side = (name: 'size' | 'outer', side: Side): [string, BoxCell] => [
+    `${name} ${side}`,
+    {
+      key: `${name} ${side}`,
+      label: name === 'outer' ? `Outer ${side}` : side,
+      head: name === 'outer' ? `outside ${side}` : `${side}, ${length}`,
+      width: 58,
+      placeholder: name === 'outer' ? '–' : '',
+      group: name,
+      text: (box) => bare(box[name]?.[side], length),
+      write: (text, box) => ({ [name]: withSide(box, name, side, withUnit(text, length)) }),
+    },
+  ]
+  return {
+    name: {
+      key: 'name',
+      label: 'Name',
+      head: 'Box',
+      width: 130,
+      text: ({ name }) => name,
+      write: (name) => ({ name }),
+    },
+    ...Object.fromEntries(SIDES.map((one) => side('size', one))),
+    padding: field('padding', 'Padding', 'Padding', length, 'none'),
+    ...Object.fromEntries(SIDES.map((one) => side('outer', one))),
+    tare: field('tare', 'Weight', 'Weighs', weight, 'nothing'),
+    up_to: field('up_to', 'Most weight', 'Up to, in all', weight, 'any'),
+    cost: field('cost', 'Cost', `Costs, ${formatsOf(store).symbol}`, '', 'nothing'),
+    active: {
+      key: 'active',
+      label: 'In use',
+      head: 'In use',
+      width: 46,
+      flag: true,
+      text: ({ active }) => (active === false ? '' : 'yes'),
+      write: (text) => ({ active: text === 'yes' }),
+    },
+  }
+}
+
+function columnOf(id: string, { label, head, width, placeholder, flag, text }: BoxCell): SheetColumn<Row> {
+  return {
+    id,
+    head: <span className="block">{head}</span>,
+    width,
+    ...(id === 'name' || flag ? {} : { numeric: true }),
+    text: ({ doc }) => text(doc),
+    label: ({ doc }) => `${label} of ${doc.name}`,
+    ...(placeholder ? { placeholder: () => placeholder } : {}),
+    ...(flag
+      ? {
+          flag: true,
+          show: ({ doc }: Row, said: string) => (
+            <span className="px-2" aria-label={`${label} of ${doc.name}`}>
+              {said ? 'yes' : <span className="text-soft">no</span>}
+            </span>
+          ),
+        }
+      : {}),
+  }
+}
+
+/** Moving and removing: by pointer here, with Alt and the arrow keys anywhere in a row. */
+function actionsColumn(acts: ReturnType<typeof useActs>, boxes: Box[]): SheetColumn<Row> {
+  return {
+    id: 'actions',
+    head: <span className="sr-only">Actions</span>,
+    width: 96,
+    text: () => '',
+    label: ({ doc }) => `Remove ${doc.name}`,
+    act: ({ stored }) => acts.remove('boxes', stored, stored.name),
+    show: ({ stored }) => (
+      <span className="whitespace-nowrap">
         <Movers
-          name={box.name}
-          at={at}
-          of={setup.boxes.length}
-          move={(by) => acts.move('boxes', box.id!, box.name, by)}
+          name={stored.name}
+          at={boxes.indexOf(stored)}
+          of={boxes.length}
+          tabIndex={-1}
+          move={(by) => acts.move('boxes', stored.id!, stored.name, by)}
         />
-        <Remover name={box.name} remove={() => acts.remove('boxes', box, box.name)} />
-      </td>
-    </tr>
-  )
+        <Remover name={stored.name} tabIndex={-1} remove={() => acts.remove('boxes', stored, stored.name)} />
+      </span>
+    ),
+  }
 }
 
 const BLANK = { name: '', length: '', width: '', height: '' }

@@ -9,6 +9,7 @@ import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
 import { Finder, useFinder } from '../ui/finder'
 import { Sorted, useSortedRow } from '../ui/sorted'
+import { Badge, Doubt } from '../ui/said'
 
 interface Item {
   id: string
@@ -99,14 +100,15 @@ function Row<Kind extends Item>({
           <Button look="opens" aria-expanded={isOpen} onClick={() => open(isOpen ? null : item.id)}>
             {item.name}
           </Button>
-          {!item.active && <span className="ml-2 border border-edge px-1.5 text-xs font-semibold">off</span>}
+          {!item.active && (
+            <span className="ml-2">
+              <Badge>off</Badge>
+            </span>
+          )}
           {!isOpen && <p className={item.active ? '' : 'text-soft'}>{sentence(item)}</p>}
           <p className="text-soft">{stand(item)}</p>
           {about.map((finding) => (
-            <p key={finding.key} className="text-ochre">
-              <span aria-hidden>△ </span>
-              {findingSentence(finding, setup, formatsOf(setup.store!)).text}
-            </p>
+            <Doubt key={finding.key}>{findingSentence(finding, setup, formatsOf(setup.store!)).text}</Doubt>
           ))}
         </div>
         <span className="flex">

@@ -1,36 +1,40 @@
 import { useMemo, useState } from 'react'
 import { useWorkshop } from '../api/setup'
-import { useEditedList } from '../edits/edited'
+import { useEditedRows } from '../edits/edited-sheet'
 import { Button } from '../ui/button'
 import { list } from '../ui/locale'
 import { OnlyOf } from '../ui/only-of'
 import { Tick } from '../ui/tick'
 import { ClassSheet, type Row } from './class-sheet'
 import { useFigures } from './use-figures'
+import { Empty } from '../ui/said'
 
 /** What a class costs in every zone at 1, 2 and 5 units, side by side, and priced right there. */
 export function ByClass() {
   const { setup } = useWorkshop()
   const [whole, setWhole] = useState(false)
   const [only, setOnly] = useState('')
-  const { of, all } = useEditedList('rates')
   const figures = useFigures()
-  // Rates as they are edited, so that a cell shows what was typed while it is on its way.
+  const wanted = useMemo(
+    () =>
+      setup.zones.flatMap(({ id }) =>
+        setup.rates.filter((rate) => rate.zone === id && rate.plan && (!only || rate.method === only)),
+      ),
+    [setup, only],
+  )
+  const edited = useEditedRows('rates', wanted)
   const rows = useMemo(() => {
-    const editing = new Set(all.map(({ thing }) => thing))
-    const methods = new Map(setup.methods.map(({ id, name }) => [id, name ?? '']))
-    return setup.zones.flatMap((zone) =>
-      setup.rates
-        .filter((rate) => rate.zone === zone.id && rate.plan && (!only || rate.method === only))
-        .map((stored): Row => ({
-          stored,
-          rate: editing.has(`/api/rates/${stored.id}`) ? of(stored).doc : stored,
-          zone: zone.name ?? '',
-          method: stored.name ?? methods.get(stored.method) ?? '',
-        }))
-        .filter(({ rate }) => whole || rate.plan?.group === 'class'),
-    )
-  }, [setup, only, whole, of, all])
+    const names = (items: { id?: string; name?: string }[]) =>
+      new Map(items.map(({ id, name }) => [id, name ?? '']))
+    const zones = names(setup.zones)
+    const methods = names(setup.methods)
+    return edited
+      .filter(({ doc }) => whole || doc.plan?.group === 'class')
+      .map((row): Row => {
+        const { zone, method, name } = row.doc
+        return { ...row, zone: zones.get(zone) ?? '', method: name ?? methods.get(method) ?? '' }
+      })
+  }, [edited, setup, whole])
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -46,14 +50,14 @@ export function ByClass() {
       {rows.length > 0 ? (
         <ClassSheet rows={rows} figures={figures} whole={whole} />
       ) : (
-        <p className="border-t border-hair py-3">
+        <Empty>
           No rate {only ? 'of this method ' : ''}prices by class yet.{' '}
           {!whole && (
             <Button look="quiet" className="underline" onClick={() => setWhole(true)}>
               Show the others, to price one by class
             </Button>
           )}
-        </p>
+        </Empty>
       )}
     </div>
   )

@@ -1,5 +1,4 @@
-import type { Plan, Rate } from '../api/client'
-import type { Edited } from '../edits/edited'
+import type { Plan } from '../api/client'
 import { counted } from '../ui/locale'
 import { tidyFigure } from '../ui/sheet/types'
 import { amountOf, type ClassPrice } from '../plans/draft'
@@ -50,12 +49,4 @@ export function priceFrom(text: string, group: Group, old: ClassPrice | undefine
 export function planWith(plan: Plan | null | undefined, group: Group, text: string): Plan {
   const old = plan ?? {}
   return withPrice(old, group, priceFrom(text, group, priceOf(old, group)))
-}
-
-/** Writes a cell and sends it; what is refused stays in it. */
-export function putCell(edited: Edited<Rate>, group: Group, text: string, about: string) {
-  edited.put(keyOf(group), about, (rate) => ({ plan: planWith(rate.plan, group, text) }), {
-    typed: text,
-    read: (rate) => priceOf(rate.plan ?? {}, group),
-  })
 }

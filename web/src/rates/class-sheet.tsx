@@ -1,16 +1,14 @@
-import { useCallback, useMemo, useRef } from 'react'
+import { useCallback, useMemo } from 'react'
 import { useNavigate } from 'react-router'
-import { messageOf, type Plan, type Rate, type Setup } from '../api/client'
+import type { Plan, Rate, Setup } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { usePreview } from '../bench/result'
 import { useEditedList } from '../edits/edited'
+import { EditedSheet, type EditedRow } from '../edits/edited-sheet'
 import { Button } from '../ui/button'
-import { Conflict } from '../ui/conflict'
-import { FieldError } from '../ui/field'
 import { formatsOf, isZero, type Formats } from '../ui/format'
-import { Sheet, Unstored } from '../ui/sheet/sheet'
-import type { SheetCell, SheetColumn } from '../ui/sheet/types'
-import { cellText, keyOf, planWith, priceFrom, putCell, scheduled } from './class-cells'
+import type { SheetColumn } from '../ui/sheet/types'
+import { cellText, keyOf, planWith, priceFrom, scheduled } from './class-cells'
 import { byClass, OTHERS, priceOf, type Group } from './class-groups'
 import { UnitBars } from './unit-bars'
 import type { Figures } from './use-figures'
@@ -19,10 +17,8 @@ const HEAD = 44
 const ROW = 76
 const WIDTH = 104
 
-/** A rate as it is stored and as it is edited, and what it is called. */
-export interface Row {
-  stored: Rate
-  rate: Rate
+/** A rate, and what it is called. */
+export interface Row extends EditedRow<'rates'> {
   zone: string
   method: string
 }
@@ -44,7 +40,6 @@ export function ClassSheet({ rows, figures, whole }: { rows: Row[]; figures: Fig
   const navigate = useNavigate()
   const { setPreview } = usePreview()
   const { of } = useEditedList('rates')
-  const goTo = useRef<((row: number, column: string) => void) | null>(null)
   const groups = useMemo(() => groupsOf(setup), [setup])
   const open = useCallback((rate: Rate) => void navigate(`/#rate=${rate.id}&field=plan`), [navigate])
   const split = useCallback(
@@ -62,76 +57,30 @@ export function ClassSheet({ rows, figures, whole }: { rows: Row[]; figures: Fig
     ],
     [open, groups, figures, formats, whole, split],
   )
-  const groupOf = (column: string) => groups.find(({ id }) => columnOf(id) === column)
-  const editAt = (row: Row, column: string) => {
-    const group = groupOf(column)
-    return group && of(row.stored).at(keyOf(group.id))
-  }
-  const put = (cells: SheetCell<Row>[]) => {
-    for (const { row, column, text } of cells) {
-      const group = groupOf(column)
-      if (row && group) putCell(of(row.stored), group.id, text, labelOf(group.name, row))
-    }
-  }
-  const faults = rows.flatMap((row, index) =>
-    of(row.stored)
-      .edits.filter(({ problem }) => problem)
-      .flatMap(({ key }) => {
-        const group = groups.find(({ id }) => keyOf(id) === key)
-        return group
-          ? [{ key: `${index} ${columnOf(group.id)}`, name: labelOf(group.name, row), group, row }]
-          : []
-      }),
-  )
   return (
-    <>
-      <Unstored
-        faults={faults}
-        go={(key) => {
-          const [index, column] = key.split(' ')
-          goTo.current?.(Number(index), column!)
-        }}
-        forget={() => faults.forEach(({ row, group }) => of(row.stored).drop(keyOf(group.id)))}
-      />
-      <Sheet
-        label="Prices by class"
-        columns={columns}
-        rows={{
-          count: rows.length,
-          at: (index) => rows[index],
-          idOf: ({ rate }) => rate.id,
-        }}
-        put={put}
-        typing={({ row, column, text }, over) => {
-          const group = groupOf(column)
-          if (!row || !group) return
-          setPreview(over ? null : { rate: row.rate.id, plan: planWith(row.rate.plan, group.id, text) })
-        }}
-        faultAt={(row, _, column) => {
-          const edit = editAt(row, column)
-          return edit?.problem ? { text: String(edit.typed), message: messageOf(edit.problem) } : undefined
-        }}
-        note={(row, _, column) => {
-          const group = groupOf(column)
-          const edit = editAt(row, column)
-          if (!group || !edit?.problem) return null
-          const edited = of(row.stored)
-          return (
-            <CellNote
-              message={messageOf(edit.problem)}
-              now={edit.current && cellText((edit.current as unknown as Rate).plan, group.id)}
-              again={() => edited.again(edit.key)}
-              forget={() => edited.drop(edit.key)}
-            />
-          )
-        }}
-        goTo={goTo}
-        rowHead="rate"
-        headHeight={HEAD}
-        rowHeight={ROW}
-        className="max-h-[70vh] border-y border-edge"
-      />
-    </>
+    <EditedSheet
+      kind="rates"
+      label="Prices by class"
+      columns={columns}
+      rows={rows}
+      cellAt={(row, column) => {
+        const group = groups.find(({ id }) => columnOf(id) === column)
+        return (
+          group && {
+            key: keyOf(group.id),
+            about: labelOf(group.name, row),
+            text: ({ plan }) => cellText(plan, group.id),
+            write: (text, { plan }) => ({ plan: planWith(plan, group.id, text) }),
+            read: ({ plan }) => priceOf(plan ?? {}, group.id),
+          }
+        )
+      }}
+      preview={(rate) => setPreview(rate && { rate: rate.id, plan: rate.plan ?? null })}
+      rowHead="rate"
+      headHeight={HEAD}
+      rowHeight={ROW}
+      className="max-h-[70vh] border-y border-edge"
+    />
   )
 }
 
@@ -144,17 +93,17 @@ function rateColumn(open: (rate: Rate) => void): SheetColumn<Row> {
     width: 168,
     text: ({ method, zone }) => `${zone}, ${method}`,
     label: ({ method, zone }) => `Open ${method} in ${zone}`,
-    act: ({ rate }) => open(rate),
-    show: ({ rate, zone, method }) => (
+    act: ({ stored }) => open(stored),
+    show: ({ doc: rate, zone, method }) => (
       <span className="flex min-w-0 flex-col self-start px-2 pt-1.5 leading-tight">
-        <span className="truncate font-cond font-semibold" title={zone}>
+        <span className="truncate font-cond font-semibold" data-tip={zone}>
           {zone}
         </span>
         <Button
           look="bare"
           tabIndex={-1}
           className="min-h-6 truncate text-left underline underline-offset-2"
-          title={method}
+          data-tip={method}
           onClick={() => open(rate)}
         >
           {method}
@@ -181,15 +130,15 @@ function groupColumn(
         <span className="block truncate text-xs">{example ?? '…'}</span>
       </>
     ),
-    text: ({ rate }) => cellText(rate.plan, id),
+    text: ({ doc: rate }) => cellText(rate.plan, id),
     label: (row) => `Price of ${labelOf(name, row)}`,
-    closed: ({ rate }) => {
+    closed: ({ doc: rate }) => {
       if (rate.plan?.group !== 'class') return 'This rate prices the whole cart at once.'
       return scheduled(priceOf(rate.plan, id))
         ? 'Its price is in steps or a grid. Open the rate to change it.'
         : null
     },
-    show: ({ rate }, text) => {
+    show: ({ doc: rate }, text) => {
       const prices = figures.of(rate.id, id)
       const carried = priceFrom(text, id, undefined)?.carried !== false
       return (
@@ -234,10 +183,10 @@ function splitColumn(split: (row: Row) => void): SheetColumn<Row> {
     text: () => '',
     label: ({ method, zone }) => `Price ${method} in ${zone} by class`,
     act: (row) => {
-      if (canSplit(row.rate)) split(row)
+      if (canSplit(row.doc)) split(row)
     },
     show: (row) =>
-      canSplit(row.rate) && (
+      canSplit(row.doc) && (
         <Button
           look="quiet"
           tabIndex={-1}
@@ -248,34 +197,4 @@ function splitColumn(split: (row: Row) => void): SheetColumn<Row> {
         </Button>
       ),
   }
-}
-
-/** Why a cell was not stored, right below it, and the ways out. */
-function CellNote({
-  message,
-  now,
-  again,
-  forget,
-}: {
-  message: string
-  now: string | null | undefined
-  again: () => void
-  forget: () => void
-}) {
-  return (
-    <div className="absolute top-full left-0 z-20 w-72 border border-brick bg-white p-2 whitespace-normal">
-      {now === null || now === undefined ? (
-        <>
-          <FieldError>{message}</FieldError>
-          <Button className="mt-1.5" onClick={forget}>
-            Leave it as it was
-          </Button>
-        </>
-      ) : (
-        <Conflict mine={again} theirs={forget}>
-          Changed elsewhere meanwhile. There now: <b>{now || 'as the rest'}</b>.
-        </Conflict>
-      )}
-    </div>
-  )
 }

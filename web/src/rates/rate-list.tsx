@@ -14,6 +14,7 @@ import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
+import { Empty } from '../ui/said'
 
 /** All rates as a list, read back in words; many are raised or lowered at once, with every price before and after. */
 export function RateList() {
@@ -167,9 +168,7 @@ export function RateList() {
           })}
         </tbody>
       </Table>
-      {shown.length === 0 && (
-        <p className="border-t border-hair py-3">No rate is like this. Rates are added on the Board.</p>
-      )}
+      {shown.length === 0 && <Empty>No rate is like this. Rates are added on the Board.</Empty>}
     </div>
   )
 }

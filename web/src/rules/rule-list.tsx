@@ -11,6 +11,7 @@ import { ruleDoes } from './does'
 import { RuleEditor } from './rule-editor'
 import { ruleSentence, verdictSentence } from './words'
 import { list } from '../ui/locale'
+import { Empty } from '../ui/said'
 
 /** Every rule as a sentence, in the order in which they act, with what it does to the bench cart. */
 export function RuleList() {
@@ -46,9 +47,7 @@ export function RuleList() {
         editor={(rule) => <RuleEditor key={rule.id} rule={rule} close={() => open(null)} opened={open} />}
       />
       {setup.rules.length === 0 && (
-        <p className="border-t border-hair py-3">
-          There are no rules yet. Name one below; it starts switched off.
-        </p>
+        <Empty>There are no rules yet. Name one below; it starts switched off.</Empty>
       )}
       <AddByName
         kind="rules"

@@ -7,6 +7,7 @@ import { counted, list } from '../ui/locale'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
 import { Table } from '../ui/table'
+import { Panel } from '../ui/said'
 
 type Imported = Schemas['SetupImported']
 
@@ -112,7 +113,7 @@ export function BookFile() {
         {busy && <span className="text-soft">Reading the file …</span>}
       </div>
       {problem && (
-        <div role="alert" className="mt-3 border-l-4 border-brick bg-white px-3 py-2">
+        <Panel tone="bad" className="mt-3">
           <p>{faults.length ? 'The file can’t be taken. Nothing was changed.' : problem.message}</p>
           <ul>
             {faults.slice(0, SHOWN).map(({ pointer, detail }) => (
@@ -124,7 +125,7 @@ export function BookFile() {
             ))}
           </ul>
           {faults.length > SHOWN && <p className="text-soft">and {faults.length - SHOWN} more</p>}
-        </div>
+        </Panel>
       )}
       {chosen && (
         <Preview chosen={chosen} open={open} busy={busy} store={store} drop={() => setChosen(null)} />

@@ -2,6 +2,8 @@ import { Plus } from 'lucide-react'
 import type { DocOf, DraftOf, Kind } from '../api/kinds'
 import { useMade } from '../edits/made'
 import { FieldError } from './field'
+import { Input } from './input'
+import { Button } from './button'
 
 interface Props<K extends Kind> {
   kind: K
@@ -31,18 +33,18 @@ export function AddByName<K extends Kind>({ kind, what, inputId, className, draf
         made.add()
       }}
     >
-      <input
+      <Input
         id={inputId}
-        className="field w-56"
+        className="w-56"
         aria-label={`Name of a new ${what}`}
         placeholder={`Name of a new ${what}`}
         value={made.doc.name}
         aria-invalid={made.problem ? true : undefined}
         onChange={(event) => made.type({ name: event.target.value })}
       />
-      <button type="submit" className="button">
+      <Button type="submit">
         <Plus size={14} aria-hidden /> Add {what}
-      </button>
+      </Button>
       {made.problem && <FieldError>{made.problem}</FieldError>}
     </form>
   )

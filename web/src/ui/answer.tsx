@@ -1,5 +1,7 @@
 import type { UseQueryResult } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import { Panel } from './said'
+import { Button } from './button'
 
 /** What came of a question: while it is asked, where it failed, and what was answered. Never "nothing" before that. */
 export function Answer<Data>({
@@ -14,12 +16,12 @@ export function Answer<Data>({
   if (of.data !== undefined) return children(of.data)
   if (of.error)
     return (
-      <div role="alert" className="border-l-4 border-brick bg-white px-3 py-2">
+      <Panel tone="bad">
         <p>{of.error.message}</p>
-        <button type="button" className="button mt-1.5" onClick={() => void of.refetch()}>
+        <Button className="mt-1.5" onClick={() => void of.refetch()}>
           Try again
-        </button>
-      </div>
+        </Button>
+      </Panel>
     )
   return (
     <p className="py-1 text-soft" aria-busy>

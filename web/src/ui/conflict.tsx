@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Button } from './button'
+import { Panel } from './said'
 
 interface Props {
   id?: string
@@ -11,12 +12,12 @@ interface Props {
 /** Somebody changed the same thing meanwhile: what stands there now, and which of the two it shall be. */
 export function Conflict({ id, children, mine, theirs }: Props) {
   return (
-    <div id={id} role="alert" className="border-l-4 border-ochre bg-white px-3 py-2">
+    <Panel id={id} tone="doubt">
       {children}
       <p className="mt-1.5 flex gap-2">
         <Button onClick={mine}>Use mine</Button>
         <Button onClick={theirs}>Keep what is there</Button>
       </p>
-    </div>
+    </Panel>
   )
 }

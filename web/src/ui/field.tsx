@@ -1,6 +1,7 @@
 import { useEffect, useId, useRef, type ReactNode } from 'react'
 import { useField, type FieldSettings } from './use-field'
 import { Conflict } from './conflict'
+import { Input } from './input'
 
 interface Props<D extends object> extends FieldSettings<D> {
   /** Shown to screen readers only. */
@@ -48,14 +49,14 @@ export function Field<D extends object>(props: Props<D>) {
             {props.prefix}
           </span>
         )}
-        <input
+        <Input
           id={id}
-          className={`${props.cell ? 'cell' : 'field'} ${props.width ?? 'w-full'}`}
+          bare={props.cell ?? false}
+          className={`${props.cell ? 'cell' : ''} ${props.width ?? 'w-full'}`}
           value={field.text}
           placeholder={props.placeholder}
           inputMode={props.inputMode ?? 'text'}
           autoFocus={props.autoFocus}
-          autoComplete="off"
           spellCheck={false}
           aria-invalid={error ? true : undefined}
           aria-describedby={notes.filter(Boolean).join(' ') || undefined}

@@ -29,10 +29,10 @@ export function Pop(props: PopProps) {
   const [open, setOpen] = useState(false)
   const [used, setUsed] = useState(false)
   const { button, label, title, className } = props
-  const plain: ComponentProps<'button'> = {
+  const plain: ComponentProps<'button'> & { 'data-tip'?: string | undefined } = {
     type: 'button',
     className,
-    title,
+    'data-tip': title,
     'aria-label': label,
     'aria-haspopup': 'dialog',
     'aria-expanded': false,

@@ -35,7 +35,7 @@ export function Popped({
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         className={className}
-        title={title}
+        data-tip={title}
         aria-label={label}
         {...(stays ? { 'data-stays': '' } : {})}
       >

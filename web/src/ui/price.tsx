@@ -12,7 +12,7 @@ export function Price({ amount, formats, large }: { amount: string; formats: For
 export function Before({ amount, formats }: { amount: string | null | undefined; formats: Formats }) {
   if (amount === undefined) return null
   return (
-    <span className="font-cond text-soft" title="Before your edit">
+    <span className="font-cond text-soft" data-tip="Before your edit">
       <span className="sr-only">before your edit </span>
       {amount === null ? 'none' : formats.price(amount)}
       <span aria-hidden> → </span>

@@ -18,6 +18,7 @@ import {
 import { CSS } from '@dnd-kit/utilities'
 import { GripVertical } from 'lucide-react'
 import { useMemo, type CSSProperties, type ReactNode } from 'react'
+import { Button } from './button'
 
 interface Item {
   id?: string
@@ -92,17 +93,17 @@ export function useSortedRow({ id, name }: Item): Row {
       },
     },
     grip: (
-      <button
-        type="button"
+      <Button
+        look="quiet"
         ref={setActivatorNodeRef}
-        className="quiet cursor-grab touch-none px-0 text-edge"
+        className="cursor-grab touch-none px-0 text-edge"
         {...attributes}
         {...listeners}
         aria-label={`Drag ${name ?? ''}`}
-        title="Drag it to another place"
+        data-tip="Drag it to another place"
       >
         <GripVertical size={14} aria-hidden />
-      </button>
+      </Button>
     ),
   }
 }

@@ -6,6 +6,8 @@ import { FieldError } from './field'
 import { counted, plural } from './locale'
 import { readFile } from './read-file'
 import { useLatest } from './use-latest'
+import { Input, TextArea } from './input'
+import { Button } from './button'
 
 type Imported = Schemas['TableImported']
 
@@ -68,15 +70,16 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
       <p className="text-soft">
         Read {many} from CSV (columns {columns}). {effect}
       </p>
-      <textarea
-        className="field w-full"
+      <TextArea
+        className="w-full"
         rows={6}
         aria-label={`${many[0]!.toUpperCase()}${many.slice(1)} as CSV`}
         placeholder={`${columns.replaceAll(', ', ',')}\n${example}`}
         value={csv}
         onChange={(event) => void read(event.target.value)}
       />
-      <input
+      <Input
+        bare
         type="file"
         accept=".csv,text/csv"
         aria-label={`A CSV file of ${many}`}
@@ -97,16 +100,15 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
               Line {fault.line}: {fault.detail}
             </FieldError>
           ))}
-          <button
-            type="button"
-            className="button mt-2 border-ink font-semibold"
+          <Button
+            className="mt-2 border-ink font-semibold"
             disabled={doing === 0}
             onClick={() => void store()}
           >
             {plan.faults.length
               ? `Take the good rows: ${counted(doing, what)}`
               : `Take ${counted(doing, what)}`}
-          </button>
+          </Button>
         </div>
       )}
     </div>

@@ -1,5 +1,6 @@
 import { useId, type KeyboardEvent } from 'react'
 import { FieldError } from './field'
+import { Input } from './input'
 
 interface Props {
   label: string
@@ -24,15 +25,14 @@ export function Typed(props: Props) {
       <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'font-cond text-soft'}>
         {props.label}
       </label>
-      <input
+      <Input
         id={id}
         type={props.type ?? 'text'}
-        className={`field ${props.width ?? 'w-24'}`}
+        className={props.width ?? 'w-24'}
         value={props.value}
         placeholder={props.placeholder}
         inputMode={props.inputMode ?? (own ? undefined : 'text')}
         list={props.list}
-        autoComplete="off"
         spellCheck={false}
         aria-invalid={props.error ? true : undefined}
         aria-describedby={props.error ? `${id}-error` : undefined}

@@ -212,7 +212,7 @@ function ZoneRow({ zone, index, chosen, choose, here, findings, places, move }: 
           event.preventDefault()
           move(event.key === 'ArrowUp' ? -1 : 1)
         }}
-        title="Alt with an arrow key moves it"
+        data-tip="Alt with an arrow key moves it"
       >
         <span className="opens">{zone.name}</span>
         {!zone.active && <span className="text-soft"> · off</span>}

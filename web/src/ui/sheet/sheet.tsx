@@ -36,7 +36,7 @@ const features = tableFeatures({ columnSizingFeature, columnResizingFeature })
 type Shown = Record<string, never>
 const NOTHING: Shown[] = []
 
-interface Props<Row> {
+export interface SheetProps<Row> {
   label: string
   columns: readonly SheetColumn<Row>[]
   rows: SheetRows<Row>
@@ -91,7 +91,7 @@ export function Sheet<Row>({
   headHeight = 30,
   rowHeight = ROW,
   className = '',
-}: Props<Row>) {
+}: SheetProps<Row>) {
   const scroller = useRef<HTMLDivElement>(null)
   const [scale] = useState(() => parseFloat(getComputedStyle(document.documentElement).fontSize) / OWN_SIZE)
   const height = rowHeight * scale
@@ -224,7 +224,7 @@ export function Sheet<Row>({
                 role="columnheader"
                 aria-colindex={at + 1}
                 aria-sort={column.sorted}
-                title={column.title}
+                data-tip={column.title}
                 className={`group relative shrink-0 pb-1 ${column.numeric ? 'px-1 text-right' : 'pr-1 pl-2'}`}
                 style={{ width: sizes[at] }}
               >
@@ -361,7 +361,7 @@ const SheetRow = memo(function SheetRow(props: RowProps) {
             ) : row !== undefined && column.show ? (
               column.show(row, text, index)
             ) : (
-              <span className={`truncate ${column.numeric ? 'px-1' : 'pr-1 pl-2'}`} title={text}>
+              <span className={`truncate ${column.numeric ? 'px-1' : 'pr-1 pl-2'}`} data-tip={text}>
                 {text ||
                   (row !== undefined && (
                     <span className="text-soft">{column.placeholder?.(row, index)}</span>

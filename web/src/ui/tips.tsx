@@ -1,0 +1,64 @@
+import { lazy, Suspense, useEffect, useState } from 'react'
+
+const Shown = lazy(() => import('./tip-shown'))
+
+/** How long the pointer rests on something before its tip comes, in milliseconds. */
+const REST = 500
+
+export interface Tip {
+  target: HTMLElement
+  text: string
+}
+
+/**
+ * Says of what is pointed at or has the focus what its `data-tip` holds: the name of a button that is only a drawing, or
+ * the whole of a text that is cut short. Escape puts it away.
+ */
+export function Tips() {
+  const [tip, setTip] = useState<Tip | null>(null)
+  useEffect(() => {
+    let timer: number | undefined
+    const of = ({ target }: Event) =>
+      target instanceof Element ? target.closest<HTMLElement>('[data-tip]') : null
+    const show = (target: HTMLElement) => setTip({ target, text: target.dataset.tip ?? '' })
+    const leave = () => {
+      clearTimeout(timer)
+      setTip(null)
+    }
+    const point = (event: PointerEvent) => {
+      if (event.pointerType === 'touch') return
+      const target = of(event)
+      // The tip itself can be pointed at without its going away.
+      if (event.target instanceof Element && event.target.closest('[data-tip-shown]')) return
+      clearTimeout(timer)
+      if (target) timer = window.setTimeout(() => show(target), REST)
+      else setTip(null)
+    }
+    const focus = (event: FocusEvent) => {
+      const target = of(event)
+      if (target?.matches(':focus-visible')) show(target)
+      else leave()
+    }
+    const key = (event: KeyboardEvent) => event.key === 'Escape' && leave()
+    addEventListener('pointerover', point)
+    addEventListener('pointerdown', leave)
+    addEventListener('focusin', focus)
+    addEventListener('focusout', leave)
+    addEventListener('keydown', key)
+    addEventListener('scroll', leave, true)
+    return () => {
+      clearTimeout(timer)
+      removeEventListener('pointerover', point)
+      removeEventListener('pointerdown', leave)
+      removeEventListener('focusin', focus)
+      removeEventListener('focusout', leave)
+      removeEventListener('keydown', key)
+      removeEventListener('scroll', leave, true)
+    }
+  }, [])
+  return tip?.text && tip.target.isConnected ? (
+    <Suspense>
+      <Shown key={tip.text} {...tip} />
+    </Suspense>
+  ) : null
+}

@@ -55,6 +55,47 @@ class ControlsTest < Minitest::Test
     assert_accessible "a sheet"
   end
 
+  # All price lines of the Board are one stop of the Tab key: up and down from one to the next, left and right along it.
+  def test_price_lines_by_keyboard
+    visit "/?item=2*SHK-GAL-10&to=GB&postcode=TR29+4ZZ"
+    assert_selector "[data-strip]", minimum: 8
+    assert_selector "[data-strip][tabindex='0']", count: 1
+    strips = page.evaluate_script("[...document.querySelectorAll('[data-strip]')].map((one) => one.getAttribute('aria-label'))")
+    page.execute_script("document.querySelector('[data-strip]').focus()")
+    press(:down, :down)
+    assert_equal strips[2], active("aria-label")
+    press(:up)
+    assert_equal strips[1], active("aria-label")
+    assert_selector "[data-strip][tabindex='0']", count: 1
+    press(:right)
+    assert_selector "[data-strip]:focus b"
+    press(:tab)
+    refute_includes strips, active("aria-label")
+    press(%i[shift tab])
+    assert_equal strips[1], active("aria-label")
+    press(:end)
+    assert_equal page.evaluate_script("[...document.querySelectorAll('[data-strip]')].at(-1).getAttribute('aria-label')"), active("aria-label")
+    assert_accessible "price lines by keyboard"
+  end
+
+  # What a drawing on a button means is told to whoever points at it or comes to it by keyboard, and Escape puts it away.
+  def test_tips
+    visit "/"
+    find("button[aria-label='Keys and help']").hover
+    assert_selector "[data-tip-shown]", text: "Keys and help (?)"
+    assert_accessible "a tip"
+    press(:escape)
+    assert_no_selector "[data-tip-shown]"
+    find("h1").hover
+    40.times do
+      press(:tab)
+      break if active("aria-label") == "Changes so far"
+    end
+    assert_selector "[data-tip-shown]", text: "Changes so far"
+    press(:tab)
+    assert_no_selector "[data-tip-shown]", text: "Changes so far"
+  end
+
   # Cells are a row's, wherever the row goes: sorted while one types, what is typed stays with its product.
   def test_what_is_typed_stays_with_its_row
     visit "/goods"
@@ -141,4 +182,6 @@ class ControlsTest < Minitest::Test
 
   def amounts = find_setup("rates", "ie-tracked")["plan"]["schedule"]["steps"].map { |step| step["amount"] }
   def price(sku) = api(:get, "/api/products?q=#{sku}")["products"].first["price"]
+
+  def active(attribute) = page.evaluate_script("document.activeElement.getAttribute(#{attribute.to_json})")
 end

@@ -167,7 +167,7 @@ class GoodsBrowserTest < Minitest::Test
     assert_equal(%w[BUOY-40 BUOY-42], api(:get, "/api/products?q=BUOY-4")["products"].map { |item| item["sku"] })
     faulty = CGI.unescape(find_link("Take the faulty rows as CSV, with the reasons")[:href].split(",", 2).last)
     assert_includes faulty, "BUOY-41,Small buoy,4x,1,"
-    find("button[title^='Undo: 2 products read from CSV']").click
+    find("button[data-tip^='Undo: 2 products read from CSV']").click
     assert_text "Undone: 2 products read from CSV"
     assert_empty api(:get, "/api/products?q=BUOY-4")["products"]
   end
@@ -186,7 +186,7 @@ class GoodsBrowserTest < Minitest::Test
     assert_no_field "Name of Heavy"
     visit "/goods/classes?item=1*ANC-06&to=GB&postcode=TR29+4ZZ"
     within(bench) { assert_button "Why £9.45 for Tracked?" }
-    find("button[title^='Undo: removed class Heavy']").click
+    find("button[data-tip^='Undo: removed class Heavy']").click
     within(bench) { assert_button "Why £14.00 for Tracked?" }
     select "Heavy", from: "Move the goods of Long to another class"
     assert_text "Moved 6 rows out of Long"

@@ -27,7 +27,7 @@ class SectionsTest < Minitest::Test
     assert_selector "tbody tr:nth-child(4) input[value='Pallet']"
     click_button "Remove Air, tracked with 3 rates"
     assert_no_field "Name of Air, tracked"
-    find("button[title='Changes so far']").click
+    find("button[data-tip='Changes so far']").click
     assert_selector "ol li", text: "Removed method Air, tracked"
     assert_selector "ol li", text: "Switched method Tracked off"
     assert_accessible "the list of changes"

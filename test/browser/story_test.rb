@@ -31,7 +31,7 @@ class StoryTest < Minitest::Test
     assert_text "Undone: price of Tracked in Mainland Britain, 5.95 to 4.50"
     within(bench) { assert_button "Why £5.95 for Tracked?" }
     assert_equal "5.95", find_rate("uk-tracked")
-    find("button[title^='Redo: price of Tracked']").click
+    find("button[data-tip^='Redo: price of Tracked']").click
     within(bench) { assert_button "Why £4.50 for Tracked?" }
   end
 
@@ -106,7 +106,7 @@ class StoryTest < Minitest::Test
     within(zone("Iceland and beyond")) { click_button "Remove with 1 rate" }
     assert_no_selector "section[aria-label='Zone Iceland and beyond']"
     within(bench) { assert_text "No zone covers this address" }
-    find("button[title^='Undo: removed zone']").click
+    find("button[data-tip^='Undo: removed zone']").click
     within(zone("Iceland and beyond")) { assert_text "the bench cart goes here" }
   end
 

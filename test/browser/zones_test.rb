@@ -70,7 +70,7 @@ class ZonesTest < Minitest::Test
 
   def test_order_by_keyboard_regions_and_csv
     visit "/zones"
-    find("button[title^=Alt]", text: /\ANorth America/).send_keys(%i[alt up])
+    find("button[data-tip^=Alt]", text: /\ANorth America/).send_keys(%i[alt up])
     assert_selector "ol[aria-label='Zones in their order'] li:nth-child(7)", text: "North America"
     within(zone("North America")) do
       find("button[aria-expanded]", text: "United States, in Alabama").click

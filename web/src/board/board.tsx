@@ -15,6 +15,7 @@ import { Select } from '../ui/select'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 import { Finder, useFinder } from '../ui/finder'
+import { useOneStop } from '../ui/one-stop'
 
 /** `#rate=ID&field=plan` opens that rate's editor at that field: this is where reckonings lead. */
 function openedBy(hash: string): Opened | null {
@@ -56,6 +57,7 @@ export function Board() {
   const [zoom, setZoom] = useState(1)
   const [onlyHere, setOnlyHere] = useState(false)
   const finder = useFinder()
+  const strips = useOneStop<HTMLDivElement>('[data-strip]')
   const chosenLine = line < cart.lines.length ? line : 0
   const stand = standOf(measure, bench?.quote.measures, cart.lines[chosenLine]?.quantity, formats)
   const store = setup.store!
@@ -164,19 +166,21 @@ export function Board() {
         </div>
         <span />
       </div>
-      {zones.map((zone) => (
-        <ZoneBand
-          key={zone.id}
-          zone={zone}
-          index={setup.zones.indexOf(zone)}
-          axis={axis}
-          lines={lines}
-          formats={formats}
-          dearest={dearest}
-          opened={opened}
-          toggle={toggle}
-        />
-      ))}
+      <div {...strips}>
+        {zones.map((zone) => (
+          <ZoneBand
+            key={zone.id}
+            zone={zone}
+            index={setup.zones.indexOf(zone)}
+            axis={axis}
+            lines={lines}
+            formats={formats}
+            dearest={dearest}
+            opened={opened}
+            toggle={toggle}
+          />
+        ))}
+      </div>
       {setup.zones.length > 0 && zones.length === 0 && (
         <p className="border-t border-edge px-3 py-4">No zone is like this.</p>
       )}

@@ -171,7 +171,8 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
     <div
       className="relative mr-3 h-11"
       role="group"
-      tabIndex={0}
+      data-strip
+      tabIndex={-1}
       aria-label={`Price line of ${name}: ${said.map((piece) => `from ${gateOf(piece, axis, formats)} ${wordsOf(piece, formats)}`).join(', ')}${unsaid > 0 ? `, and ${unsaid} more` : ''}`}
       onPointerMove={point}
       onPointerLeave={() => setPointed(null)}

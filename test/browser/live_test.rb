@@ -18,7 +18,7 @@ class LiveBrowserTest < Minitest::Test
     within(bench) do
       click_button "Why £11.33 for Carrier of the day?"
       assert_text "Gannet Express By air asks this for 1 parcel, 1–2 business days"
-      assert_text "Petrel Post Parcel, two days counts, the cheapest of 3"
+      assert_text "Petrel Post Parcel, two days is used: the cheapest of 3"
       assert_text "· live"
     end
     within(zone("Ireland")) { assert_text "sampled" }
@@ -28,7 +28,7 @@ class LiveBrowserTest < Minitest::Test
     within(bench) do
       assert_button "Why £16.90 for Carrier of the day?"
       assert_text "Petrel Post Flat letter is silent: It"
-      assert_text "The carrier is silent or down: your own price for that"
+      assert_text "The carrier is silent or down: your own price instead"
     end
     assert_accessible "a live rate in trouble"
     visit "/carriers?item=8*SHK-GAL-10&to=IE"
@@ -108,7 +108,7 @@ class LiveBrowserTest < Minitest::Test
     visit "/shop?item=2*CHN-08&to=GB&postcode=TR29+4ZZ"
     within(bench) do
       click_button "How is it packed?"
-      assert_text "No size is known of Anchor chain 8 mm, per metre"
+      assert_text "The size of Anchor chain 8 mm, per metre is not known"
     end
     fill_in "Size of goods without one: length", with: "10 cm"
     fill_in "Size of goods without one: width", with: "10 cm"
@@ -179,7 +179,7 @@ class LiveBrowserTest < Minitest::Test
     find_field("Cutoff of Tracked").send_keys(:enter)
     within(bench) { assert_text "Wed 30 Dec to Thu 31 Dec" }
     check "Hide Tracked after the cutoff"
-    within(bench) { assert_text "It is after its cutoff (10:00)." }
+    within(bench) { assert_text "Its cutoff has passed (it is 10:00)." }
     assert_accessible "delivery times"
     visit "/?item=1*OIL-JKT-M&item=1*OIL-TRS-M&to=FR&postcode=75001"
     within(bench) { assert_text(/and about £[0-9.]+ duty and tax, an estimate/) }

@@ -33,7 +33,7 @@ class RatesTest < Minitest::Test
     choose_measure "weight"
     within(zone("Ireland")) { assert_selector "[role=group][aria-label^='Price line of Tracked: from 0 kg £4.95, from 1 kg £7.50, from 2 kg £8.60']" }
     within(zone("Ireland")) { click_button "Why £8.60 for Tracked?" }
-    within(zone("Ireland")) { assert_text "weight 2.08 kg is in the step above 2 kg up to 30 kg: £7.50 and 1 × £1.10 for each started 1 kg" }
+    within(zone("Ireland")) { assert_text "Weight 2.08 kg, in the step above 2 kg up to 30 kg: £7.50 and 1 × £1.10 for each started kg" }
     assert_accessible "a schedule and its reckoning"
     find("h1").click
     press_undo
@@ -196,7 +196,7 @@ class RatesTest < Minitest::Test
     end
     visit "/?item=2*SHK-GAL-10&item=3*LOG-A4&to=FR"
     within(bench) { click_button "Why £21.00 for Tracked, by road?" }
-    within(bench) { assert_text "grid, weight 2 kg and France, Germany, Denmark" }
+    within(bench) { assert_text "Cell of the grid for weight 2 kg and France, Germany, Denmark" }
     visit "/?item=2*ANC-10&to=ES"
     within(bench) { assert_button "Why £23.90 for Tracked, by road?" }
     assert_accessible "the Board with strips of every kind"

@@ -59,7 +59,9 @@ module LargeShop
                           "steps" => Array.new(6) { |at| { "at" => "#{at * 2} kg", "amount" => (amount.to_i + (at * 2)).to_s } } } }
       else
         { "group" => "class", "combine" => "highest",
-          "classes" => classes.each_with_index.map { |one, at| { "class" => one["id"], "charge" => "once", "schedule" => flat.merge("amount" => AMOUNTS[at % AMOUNTS.size]) } },
+          "classes" => classes.each_with_index.map do |one, at|
+            { "class" => one["id"], "charge" => "once", "schedule" => flat.merge("amount" => AMOUNTS[at % AMOUNTS.size]) }
+          end,
           "others" => { "charge" => "once", "unclassed" => true, "schedule" => flat } }
       end
     end

@@ -58,7 +58,8 @@ module GateMile
       return [] if offer.threshold.nil?
 
       { **texts, "label" => offer.label.to_s }.select { |_, text| text.match?(OVER) }.map do |moment, text|
-        finding(:milepost_over, :note, offer, moment: moment, text: text, from: offer.threshold.from.text)
+        finding(:milepost_over, :note, offer, moment: moment, text: text, measure: offer.threshold.measure,
+                                              from: offer.threshold.from.text)
       end
     end
 
@@ -67,7 +68,7 @@ module GateMile
       below = offer.threshold&.below
       return [] if below.nil? || offer.effect.kind != :free || taken_over?(offer)
 
-      [finding(:offer_closes, :warning, offer, zone: rates.first.zone, below: below.text)]
+      [finding(:offer_closes, :warning, offer, zone: rates.first.zone, measure: offer.threshold.measure, below: below.text)]
     end
 
     def taken_over?(offer)

@@ -4148,6 +4148,8 @@ export interface components {
             code: "offer_closes";
             numbers: {
                 offer: string;
+                /** @enum {string} */
+                measure: "value" | "weight" | "quantity";
                 below: string;
             };
         } | {
@@ -4191,6 +4193,8 @@ export interface components {
             code: "milepost_over";
             numbers: {
                 offer: string;
+                /** @enum {string} */
+                measure: "value" | "weight" | "quantity";
                 /** @enum {string} */
                 moment: "label" | "before" | "away" | "nearly" | "reached" | "not_for_you";
                 text: string;

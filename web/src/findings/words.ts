@@ -1,8 +1,8 @@
 import type { Finding, Geography, Setup } from '../api/client'
-import { MOMENT_NAMES, namesOf } from '../offers/words'
+import { measured, MOMENT_NAMES, namesOf } from '../offers/words'
 import { measureWords } from '../plans/draft'
 import type { Formats } from '../ui/format'
-import { count, counted, countryName, list, shortList } from '../ui/locale'
+import { count, counted, list, placeName, shortList } from '../ui/locale'
 import { momentWords } from '../ui/moment'
 import { levelWords, moreRegions, regionName } from '../zones/words'
 
@@ -47,33 +47,33 @@ const zones = {
     mend: 'Fine if you ship to any country.',
   }),
   never_wins: ({ country }, { other }) => ({
-    text: `Its part in ${countryName(country)} never gets an address: ${other} takes them all.`,
+    text: `Its part in ${placeName(country)} never gets an address: ${other} takes them all.`,
     mend: `Move it above ${other}, or make it narrower than ${other}.`,
   }),
   overlap: ({ country, level }, { other }) => ({
-    text: `Meets ${other} in ${countryName(country)}, both by ${levelWords(level)}. ${other} stands higher and wins.`,
+    text: `Meets ${other} in ${placeName(country)}, both by ${levelWords(level)}. ${other} stands higher and wins.`,
     mend: 'Take the shared part out of one of them, or move the one that should win up.',
   }),
   clauses_hidden: ({ country, clauses, count: all }, { other }) => {
     const one = all === 1
     const shown = shortList(clauses, 4, { of: all, rest: (left) => counted(left, 'more clause') })
     return {
-      text: `${shown} in ${countryName(country)} never ${one ? 'gets' : 'get'} an address: ${other} takes ${one ? 'it' : 'them'}.`,
+      text: `${shown} in ${placeName(country)} never ${one ? 'gets' : 'get'} an address: ${other} takes ${one ? 'it' : 'them'}.`,
       mend: `Remove ${one ? 'it' : 'them'}, or move this zone above ${other}.`,
     }
   },
   dead_clause: ({ country, clause }) => ({
-    text: `“${clause}” matches no valid postcode of ${countryName(country)}.`,
+    text: `“${clause}” matches no valid postcode of ${placeName(country)}.`,
     mend: 'Correct it or remove it.',
   }),
   partly_covered: ({ country }) => ({
-    text: `Part of ${countryName(country)} is in no zone because of postcode clauses.`,
+    text: `Part of ${placeName(country)} is in no zone because of postcode clauses.`,
     mend: 'Give the rest of the country to a zone, if you ship there.',
   }),
   regions_left_out: ({ country, regions }, { geography }) => {
     const names = regions.map((code) => regionName(geography, country, code))
     return {
-      text: `Of ${countryName(country)}, ${shortList(names, 4, { rest: moreRegions })} ${names.length === 1 ? 'is' : 'are'} in no zone.`,
+      text: `Of ${placeName(country)}, ${shortList(names, 4, { rest: moreRegions })} ${names.length === 1 ? 'is' : 'are'} in no zone.`,
       mend: 'Add them, if you ship there.',
     }
   },
@@ -124,7 +124,7 @@ const catalogue = {
 const rates = {
   free_beside_paid: ({ rate }) => ({
     text: `${rate} is free for any cart, beside methods that cost something.`,
-    mend: fine('set its price; zero may stand for “not set”.'),
+    mend: 'Fine if that is meant. If zero stands for “not set”, give it a price.',
   }),
   no_rate: () => ({
     text: 'No method is available here, so shoppers can’t order.',
@@ -167,14 +167,14 @@ const rates = {
     mend: 'Fine if that is meant.',
   }),
   free_unpriced: (some) => ({
-    text: `${some.rate} carries ${counted(some.count, 'product')} for nothing that ${some.count === 1 ? 'has' : 'have'} no class or no price: ${goods(some)}.`,
+    text: `${some.rate} ships ${counted(some.count, 'product')} free that ${some.count === 1 ? 'has' : 'have'} no class or no price: ${goods(some)}.`,
     mend: 'Give them a class and a price, or a treatment that says they ship free.',
   }),
 } satisfies Partial<Tells>
 
 const UNUSED: Record<NumbersOf<'offer_never'>['reason'], string> = {
-  no_rate: 'no rate of its methods is on in any of its zones',
-  no_goods: 'no goods of the catalogue bring a cart to it',
+  no_rate: 'none of its methods has a rate in use in its zones',
+  no_goods: 'no product in the catalogue brings a cart to it',
 }
 
 const offers = {
@@ -190,16 +190,16 @@ const offers = {
     text: `“${offer}” can only be reached with goods that keep the cart out of it.`,
     mend: 'Let fewer goods block it, or let them pay their own way.',
   }),
-  offer_closes: ({ offer, below }) => ({
-    text: `“${offer}” ends at ${below}: a bigger order pays for shipping again.`,
+  offer_closes: ({ offer, measure, below }, { formats }) => ({
+    text: `“${offer}” ends at ${measured(measure, below, formats)}: a bigger order pays for shipping again.`,
     mend: 'Leave the end open, or let another offer take over from there.',
   }),
   offer_loss: ({ offer, name, count: many, cost, brings, value }, { formats }) => {
     const earns = brings
-      ? `the goods bring ${formats.money(brings)}`
+      ? `the goods bring you ${formats.money(brings)}`
       : `the goods are worth ${formats.money(value ?? '')}`
     return {
-      text: `“${offer}” frees ${name}${andMore(many, 'more product')}, which costs ${formats.money(cost)} to ship while ${earns}.`,
+      text: `“${offer}” ships ${name}${andMore(many, 'more product')} free. That costs ${formats.money(cost)}, and ${earns}.`,
       mend: 'Let such goods block the offer or pay their own way, or raise the threshold.',
     }
   },
@@ -211,8 +211,8 @@ const offers = {
     text: `With “${offer}”, a shopper who adds ${name} for ${formats.money(price)} pays ${formats.money(more)} more for shipping.`,
     mend: 'Let it pay its own way instead of blocking the offer.',
   }),
-  milepost_over: ({ offer, moment, text, from }) => ({
-    text: `“${offer}” says “${text}” (${moment === 'label' ? 'name for shoppers' : MOMENT_NAMES[moment]}), but it is reached at exactly ${from}.`,
+  milepost_over: ({ offer, moment, text, measure, from }, { formats }) => ({
+    text: `“${offer}” says “${text}” ${moment === 'label' ? 'as its name for shoppers' : `in “${MOMENT_NAMES[moment]}”`}, but it is reached at exactly ${measured(measure, from, formats)}.`,
     mend: 'Write “from” or “at least”.',
   }),
   coupon_unused: ({ coupon }) => ({
@@ -221,11 +221,10 @@ const offers = {
   }),
 } satisfies Partial<Tells>
 
-const FIGHTS: Record<NumbersOf<'rules_fight'>['over'], string> = {
+const FIGHTS: Record<Exclude<NumbersOf<'rules_fight'>['over'], 'only'>, string> = {
   price: 'set two different prices',
   rename: 'give two different names',
-  bounds: 'ask for more than the other allows',
-  only: 'each leave only methods that the other hides',
+  bounds: 'set a lowest price above the other’s highest',
 }
 
 const rules = {
@@ -242,7 +241,10 @@ const rules = {
     mend: 'Move it up, or change one of the two.',
   }),
   rules_fight: ({ rule, other, over, method }) => ({
-    text: `“${rule}” and “${other}” ${FIGHTS[over]}${method ? ` for ${method}` : ''}. The lower one wins.`,
+    text:
+      over === 'only'
+        ? `“${rule}” and “${other}” each offer only methods that the other hides: together they leave none.`
+        : `“${rule}” and “${other}” ${FIGHTS[over]}${method ? ` for ${method}` : ''}. The lower one wins.`,
     mend: 'Let their conditions exclude each other.',
   }),
   rule_open: ({ rule }) => ({
@@ -272,7 +274,7 @@ const live = {
   }),
   live_carrier_off: ({ rate, names }) => ({
     text: `${rate} asks ${list(names)}, which ${names.length === 1 ? 'is' : 'are'} switched off.`,
-    mend: 'Switch it on, or do not ask it.',
+    mend: names.length === 1 ? 'Switch it on, or do not ask it.' : 'Switch them on, or do not ask them.',
   }),
   live_unmeasured: (some) => ({
     text: `${some.rate} can’t ask about ${products(some)}.`,
@@ -283,18 +285,18 @@ const live = {
     mend: 'Fine as a reserve; otherwise do not ask it.',
   }),
   live_loss: ({ rate, name, weight, price, cost, count: many }, { formats }) => ({
-    text: `${rate} takes ${formats.money(price)} for one ${name} (${weight}), and the cheapest carrier took ${formats.money(cost)} for it${many > 1 ? `; so it is with ${counted(many - 1, 'more product')}` : ''}.`,
+    text: `${rate} takes ${formats.money(price)} for one ${name} (${weight}), and the cheapest carrier took ${formats.money(cost)} for it${many > 1 ? `; the same goes for ${counted(many - 1, 'more product')}` : ''}.`,
     mend: 'Raise the price, or let a carrier price it.',
   }),
   live_all_refuse: ({ rate, count: many, names, grams, said }) => ({
     text: names
-      ? `Every service of ${rate} refuses ${products({ count: many ?? names.length, names })}${said ? `: ${said}` : ''}.`
-      : `${rate} asked about a parcel of ${(grams ?? 0) / 1000} kg lately, and every service refused it${said ? `: ${said}` : ''}.`,
+      ? `Every service of ${rate} refuses ${goods({ count: many ?? names.length, names })}${said ? `: “${said}”` : ''}.`
+      : `${rate} asked about a parcel of ${(grams ?? 0) / 1000} kg lately, and every service refused it${said ? `: “${said}”` : ''}.`,
     mend: 'Ask a service that takes it, or give it a price of your own for that.',
   }),
   no_box_for: (some) => ({
-    text: `No box takes ${products(some)}.`,
-    mend: 'Add a box, or let them ship in a carton of their own.',
+    text: `No box takes ${goods(some)}.`,
+    mend: `Add a box, or let ${some.count === 1 ? 'it ship in a carton of its own' : 'them ship in cartons of their own'}.`,
   }),
 } satisfies Partial<Tells>
 

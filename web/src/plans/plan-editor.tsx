@@ -40,7 +40,7 @@ const COMBINE: [NonNullable<Plan['combine']>, string][] = [
   ['sum', 'added up'],
   ['highest', 'the highest alone'],
   ['lowest', 'the lowest alone'],
-  ['dearest_first', 'the highest first price once, each further unit at its additional price'],
+  ['dearest_first', 'one first unit at the highest price, every other unit as a further one'],
 ]
 const BLANK: Plan = { schedule: { kind: 'flat', amount: '' } }
 

@@ -8,7 +8,7 @@ import { Input } from '../ui/input'
 
 const KINDS: [Schedule['kind'], string][] = [
   ['flat', 'one amount'],
-  ['first', 'a first and each additional unit'],
+  ['first', 'first unit and each more'],
   ['steps', 'in steps'],
   ['grid', 'in a grid'],
 ]

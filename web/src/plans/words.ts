@@ -12,7 +12,7 @@ const GROUPS: Record<string, string> = {
 const COMBINE: Record<string, string> = {
   highest: ', of these the highest',
   lowest: ', of these the lowest',
-  dearest_first: ', the highest first price once, and each further unit at its additional price',
+  dearest_first: ', one first unit at the highest price and every other unit as a further one',
 }
 
 function bound(text: string, measure: string | undefined, formats: Formats): string {

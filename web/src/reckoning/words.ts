@@ -2,7 +2,7 @@ import type { MethodQuote, Quote, ReckoningStep, Schemas, Setup, Zone } from '..
 import { namesOf } from '../offers/words'
 import { measureWords } from '../plans/draft'
 import { isZero, type Formats } from '../ui/format'
-import { counted, countryName, list } from '../ui/locale'
+import { counted, list, placeName } from '../ui/locale'
 
 type Code = ReckoningStep['code']
 type NumbersOf<C extends Code> = Extract<ReckoningStep, { code: C }>['numbers']
@@ -23,7 +23,7 @@ const COMBINED = {
   sum: 'Added up',
   highest: 'Of these the highest alone',
   lowest: 'Of these the lowest alone',
-  dearest_first: 'The highest first price once, each further unit at its additional price',
+  dearest_first: 'One first unit, at the highest price of all; every other unit as a further one',
 }
 
 const COUNTING = { unit: '', graduated: ', each unit by its own step', whole: ', all by the step reached' }
@@ -39,6 +39,7 @@ interface Loaded {
 const loaded = ({ label }: Loaded) => (label ? `${label}: ` : '')
 const times = ({ times, amount_of_one: one }: Loaded, formats: Formats) =>
   times > 1 ? `, ${times} × ${formats.money(one)}` : ''
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const said = (text: string | null) => (text ? `: ${text}` : '')
 
 /** A figure of a measure: money where it is a value. */
@@ -80,9 +81,9 @@ const lines: Tells<Extract<Code, `lines.${string}` | `treated.${string}` | `rate
     `“${treatment}” for ${list(names)}: ${parts.map(({ units, each }) => `${units} × ${formats.money(each)}`).join(' + ')}${COUNTING[counting]}`,
   'treated.fee': ({ treatment, name, units, each }, formats) =>
     `“${treatment}” on top for ${name}: ${units} × ${formats.money(each)}`,
-  'rate.narrowed': () => 'Holds in a part of the zone only; priced as if the cart went there',
+  'rate.narrowed': () => 'Offered in a part of the zone only; priced as if the cart went there',
   'rate.narrowed_perhaps': ({ field }) =>
-    `Holds in a part of the zone only: the ${field} decides whether the cart goes there`,
+    `Offered in a part of the zone only: the ${field} decides whether the cart goes there`,
 }
 
 const prices: Tells<
@@ -93,47 +94,55 @@ const prices: Tells<
       ? `${loaded(n)}one amount in ${n.zone}${times(n, formats)}`
       : `Flat price in ${n.zone}, whatever the cart holds`,
   'schedule.first': (n, formats) =>
-    `${loaded(n)}first unit ${formats.money(n.first)}, ${n.more} more at ${formats.money(n.additional)}${times(n, formats)}`,
+    capital(
+      `${loaded(n)}first unit ${formats.money(n.first)}, ${n.more} more at ${formats.money(n.additional)}${times(n, formats)}`,
+    ),
   'schedule.steps': (n, formats) => {
-    const more = n.each ? ` and ${n.started} × ${formats.money(n.each)} for each started ${n.increment}` : ''
+    const more = n.each
+      ? ` and ${n.started} × ${formats.money(n.each)} for each started ${n.increment?.replace(/^1 /, '')}`
+      : ''
     const percent = n.percent ? ` and ${n.percent} % of ${formats.money(n.of ?? '')}` : ''
-    return `${loaded(n)}${measureWords(n.measure)} ${figure(n.measure, n.number, formats)} is in the step ${stretch(n, formats)}: ${formats.money(n.base)}${more}${percent}${times(n, formats)}`
+    return capital(
+      `${loaded(n)}${measureWords(n.measure)} ${figure(n.measure, n.number, formats)}, in the step ${stretch(n, formats)}: ${formats.money(n.base)}${more}${percent}${times(n, formats)}`,
+    )
   },
   'schedule.grid': (n, formats) =>
-    `${loaded(n)}grid, ${measureWords(n.measure)} ${n.row} and ${n.column}${times(n, formats)}`,
+    capital(
+      `${loaded(n)}cell of the grid for ${measureWords(n.measure)} ${n.row} and ${n.column}${times(n, formats)}`,
+    ),
   'plan.combine': ({ how }) => COMBINED[how],
   'adjust.handling': (n, formats) => added('Handling', n, formats),
-  'adjust.minimum': ({ from }, formats) => `At least this, not ${formats.money(from)}`,
-  'adjust.maximum': ({ from }, formats) => `At most this, not ${formats.money(from)}`,
+  'adjust.minimum': ({ from }, formats) => `Raised to your minimum, from ${formats.money(from)}`,
+  'adjust.maximum': ({ from }, formats) => `Lowered to your maximum, from ${formats.money(from)}`,
   'adjust.ending': ({ ending, from }, formats) =>
-    `To an ending of ${ending.replace(/^0/, '')}, from ${formats.money(from)}`,
+    `Rounded up to end in ${ending.replace(/^0/, '')}, from ${formats.money(from)}`,
   'price.total': () => 'The shopper pays',
 }
 
 const live: Tells<Extract<Code, `live.${string}` | `parcels.${string}`>> = {
   'parcels.stand_in': ({ names, weight, size }) =>
     weight
-      ? `Without a weight, taken as ${weight} each: ${list(names)}`
-      : `Without a size, taken as ${size} each: ${list(names)}`,
-  'live.own_first': () => 'The rate’s own price goes before the carriers’',
+      ? `No weight known, counted as ${weight} each: ${list(names)}`
+      : `No size known, counted as ${size} each: ${list(names)}`,
+  'live.own_first': () => 'Your own price comes before the carriers’',
   'live.answer': ({ service, parcels, days, age }) =>
     `${service} asks this for ${counted(parcels, 'parcel')}${days ? `, ${days} business days` : ''}${age > 1 ? `, ${age} s ago` : ''}`,
   'live.silent': (n) => `${n.service} is silent${said(n.said)}`,
   'live.refused': (n) => `${n.service} refuses it${said(n.said)}`,
   'live.unusable': (n) => `${n.service} gives no usable answer${said(n.said)}`,
   'live.fault': (n) => `${n.service} was not asked${said(n.said)}`,
-  'live.chosen': ({ service, how, of }) => `${service} counts, ${CHOSEN[how]} of ${of}`,
+  'live.chosen': ({ service, how, of }) => `${service} is used: ${CHOSEN[how]} of ${of}`,
   'live.markup': (n, formats) => added('Markup', n, formats),
-  'live.fallback': ({ trouble }) => `${TROUBLES[trouble]}: your amount for that`,
-  'live.fallback_plan': ({ trouble }) => `${TROUBLES[trouble]}: your own price for that`,
+  'live.fallback': ({ trouble }) => `${TROUBLES[trouble]}: the amount you set for that`,
+  'live.fallback_plan': ({ trouble }) => `${TROUBLES[trouble]}: your own price instead`,
 }
 
-const CHANGES: Record<NumbersOf<'rule.price'>['kind'], (by: string) => string> = {
-  price: (by) => `sets ${by}`,
-  add: (by) => `adds ${by}`,
-  off: (by) => `takes ${by} off`,
-  floor: (by) => `asks for at least ${by}`,
-  cap: (by) => `asks for at most ${by}`,
+const CHANGES: Record<NumbersOf<'rule.price'>['kind'], (by: string, from: string) => string> = {
+  price: (by, from) => `sets ${by} instead of ${from}`,
+  add: (by, from) => `adds ${by} to ${from}`,
+  off: (by, from) => `takes ${by} off ${from}`,
+  floor: (by, from) => `raises ${from} to at least ${by}`,
+  cap: (by, from) => `lowers ${from} to at most ${by}`,
 }
 
 const policies: Tells<Extract<Code, `offer.${string}` | `rule.${string}` | `finish.${string}`>> = {
@@ -156,11 +165,11 @@ const policies: Tells<Extract<Code, `offer.${string}` | `rule.${string}` | `fini
   'offer.unknown': ({ offer }) => `Offer “${offer}” looks at the weight, which is not known`,
   'offer.no_share': ({ offer }) =>
     `Offer “${offer}” does not act: what the goods that pay their own way would cost alone is not known`,
-  'offer.renamed': ({ offer, to }) => `Called “${to}” by offer “${offer}”`,
-  'rule.renamed': ({ rule, to }) => `Called “${to}” by rule “${rule}”`,
+  'offer.renamed': ({ offer, to }) => `Renamed “${to}” by offer “${offer}”`,
+  'rule.renamed': ({ rule, to }) => `Renamed “${to}” by rule “${rule}”`,
   'rule.message': ({ rule, text }) => `Rule “${rule}” says “${text}”`,
   'rule.price': ({ rule, kind, percent, given, before }, formats) =>
-    `Rule “${rule}” ${CHANGES[kind](percent ? `${percent} %` : formats.money(given ?? ''))}, from ${formats.money(before)}`,
+    `Rule “${rule}” ${CHANGES[kind](percent ? `${percent} %` : formats.money(given ?? ''), formats.money(before))}`,
   'finish.renamed': ({ to, from }) => `Called “${to}” in this zone, not “${from}”`,
 }
 
@@ -181,39 +190,39 @@ export function causeSentence(cause: Schemas['Cause'], formats: Formats): string
     case 'rate_off':
       return 'Switched off in this zone.'
     case 'line_barred':
-      return `May not go by it: ${cause.numbers.name} (${cause.numbers.treatment}).`
+      return `${cause.numbers.name} may not go by it (treatment “${cause.numbers.treatment}”).`
     case 'no_weight':
-      return `No weight is known of ${list(cause.numbers.names)}, and this price needs it.`
+      return `The weight of ${list(cause.numbers.names)} is not known, and this price needs it.`
     case 'no_size':
-      return `No size is known of ${list(cause.numbers.names)}, and this price needs it.`
+      return `The size of ${list(cause.numbers.names)} is not known, and this price needs it.`
     case 'beyond': {
       const { measure, number } = cause.numbers
       return `Not available for a ${measureWords(measure)} of ${figure(measure, number, formats)}.`
     }
     case 'blank_cell':
-      return `The cell of ${cause.numbers.row} and ${cause.numbers.column} is blank.`
+      return `The cell for ${cause.numbers.row} and ${cause.numbers.column} is blank.`
     case 'cell_none':
-      return `Not available at ${cause.numbers.row} and ${cause.numbers.column}.`
+      return `Not available for ${cause.numbers.row} and ${cause.numbers.column}.`
     case 'no_class_price':
-      return `No price is said for ${list(cause.numbers.names)}.`
+      return `No price is set for ${list(cause.numbers.names)}.`
     case 'not_carried':
       return `Does not carry ${list(cause.numbers.names)}.`
     case 'outside_areas':
-      return 'Not in this part of the zone.'
+      return 'Not offered in this part of the zone.'
     case 'address_open':
       return `The ${cause.numbers.field} decides whether it goes there.`
     case 'address_decides':
       return 'Depends on where in the zone it goes.'
     case 'too_heavy':
-      return `Heavier than a parcel of ${cause.numbers.most}: ${list(cause.numbers.names)}.`
+      return `Too heavy for a parcel of ${cause.numbers.most}: ${list(cause.numbers.names)}.`
     case 'hidden_by_rule':
       return `Hidden by rule “${cause.numbers.rule}”.`
     case 'hidden_by_offer':
       return `Hidden, because “${cause.numbers.offer}” makes ${cause.numbers.free} free.`
     case 'closed':
-      return `It is not offered at this hour (${cause.numbers.at}).`
+      return `Not offered at this hour (${cause.numbers.at}).`
     case 'after_cutoff':
-      return `It is after its cutoff (${cause.numbers.at}).`
+      return `Its cutoff has passed (it is ${cause.numbers.at}).`
     case 'live_waiting':
       return 'Asking the carriers …'
     case 'no_origin':
@@ -291,7 +300,7 @@ export function landingSentence(landing: Schemas['Landing'] | null, zone: Zone):
   const area = landing.area
   return area?.kind === 'world'
     ? `Goes to ${zone.name}, because no other zone covers the address`
-    : `Goes to ${countryName(area?.country ?? '')}${landing.clause ? `, postcode “${landing.clause}”` : ''}, so to ${zone.name}`
+    : `Goes to ${placeName(area?.country ?? '')}${landing.clause ? `, postcode “${landing.clause}”` : ''}, so to ${zone.name}`
 }
 
 export function reckoningTitle(method: MethodQuote, formats: Formats): string {

@@ -1,7 +1,7 @@
 import type { Action, Condition, Schemas, Setup, Tree, Verdict } from '../api/client'
 import { codesOf, measured, namesOf } from '../offers/words'
 import { formatsOf, type Formats } from '../ui/format'
-import { countryName, few, list } from '../ui/locale'
+import { placeName, few, list } from '../ui/locale'
 import { weekdayName } from '../ui/moment'
 
 export type Part = Condition | Tree
@@ -89,7 +89,7 @@ function namesIn(fact: Fact, of: readonly (string | number)[], setup: Setup): st
       case 'weekday':
         return ids.map((day) => weekdayName(Number(day)))
       case 'country':
-        return ids.map(countryName)
+        return ids.map(placeName)
       default:
         return ids
     }
@@ -133,7 +133,7 @@ export function conditionWords(condition: Condition, setup: Setup, formats: Form
     case 'country':
       return `the ${who} is in ${names}`
     case 'region':
-      return `the ${who} is in region ${names} of ${countryName(condition.country ?? '')}`
+      return `the ${who} is in region ${names} of ${placeName(condition.country ?? '')}`
     case 'postcode':
       return `the postcode of the ${who} is in ${names}`
     case 'po_box':

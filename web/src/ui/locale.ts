@@ -81,3 +81,13 @@ export function countryName(code: string): string {
     return code
   }
 }
+
+/** Names that take an article in a sentence: the United Kingdom, the Faroe Islands. */
+const WITH_ARTICLE =
+  /^(United|Netherlands|Philippines|Bahamas|Maldives|Gambia|Seychelles|Comoros|Isle|Vatican|Palestinian)|(Islands|Republic|Emirates|Territories|Territory)$/
+
+/** A country as it stands within a sentence. */
+export function placeName(code: string): string {
+  const name = countryName(code)
+  return WITH_ARTICLE.test(name) ? `the ${name}` : name
+}

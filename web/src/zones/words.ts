@@ -1,5 +1,13 @@
 import type { Area, Geography, Schemas } from '../api/client'
-import { alphabetically, count as figure, counted, countryName, list, shortList } from '../ui/locale'
+import {
+  alphabetically,
+  count as figure,
+  counted,
+  countryName,
+  list,
+  placeName,
+  shortList,
+} from '../ui/locale'
 
 function clauses({ count, clauses: first }: Area['only']): string {
   const ranges = first.filter((clause) => clause.includes(' to '))
@@ -64,7 +72,7 @@ type Remark = NonNullable<Schemas['Landing']['remarks']>[number]
 export function remarkSentence(remark: Remark, country: string, form: string | undefined): string {
   switch (remark) {
     case 'unknown_region':
-      return `This region is not one of ${countryName(country)}; it is left out.`
+      return `This is not a region of ${placeName(country)}, so it is left out.`
     case 'malformed_postcode':
       return `This is not the form of a postcode there${form ? ` (such as ${form})` : ''}. What can be read of it is matched all the same.`
     case 'unfinished_postcode':

@@ -68,7 +68,8 @@ module GateMile
       below = offer.threshold&.below
       return [] if below.nil? || offer.effect.kind != :free || taken_over?(offer)
 
-      [finding(:offer_closes, :warning, offer, zone: rates.first.zone, measure: offer.threshold.measure, below: below.text)]
+      [finding(:offer_closes, :warning, offer, zone: rates.first.zone, measure: offer.threshold.measure,
+                                               below: below.text)]
     end
 
     def taken_over?(offer)

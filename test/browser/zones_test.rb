@@ -62,7 +62,7 @@ class ZonesTest < Minitest::Test
     assert_accessible "the map and the ladder"
     find("button[role=tab]", text: "Findings").click
     open_fold "Worth knowing"
-    assert_text "Of United States, Alaska, Hawaii"
+    assert_text "Of the United States, Alaska, Hawaii"
     find("button[role=tab]", text: "All countries").click
     assert_selector "tr", text: /Ireland\s*wholly\s*Ireland/
     assert_accessible "the table of countries"

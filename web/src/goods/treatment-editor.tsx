@@ -16,7 +16,8 @@ import { Switch } from '../ui/switch'
 import { ChargeEditor } from './charge-editor'
 import { BLANK_CHARGE, draftPrice, previewOf, priceOf, type DraftCharge, type DraftPrice } from './draft'
 import { Targets } from './targets'
-import { treatmentSentence } from './words'
+import { Fold, Folded } from '../ui/fold'
+import { limitsSentence, treatmentSentence } from './words'
 import { Where } from '../ui/where'
 import { Select } from '../ui/select'
 import { Radios } from '../ui/radios'
@@ -233,9 +234,18 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
       <Question title="How may it travel?" focused={focus === 'travel'}>
         <Travel treatment={doc} put={put} errorAt={errorAt} />
       </Question>
-      <Question title="Where does all this hold?">
+      <Fold
+        title={
+          <Folded
+            question="Where does all this hold?"
+            said={limitsSentence(doc, setup)}
+            none="everywhere, by every method"
+          />
+        }
+        open={['/zones', '/methods'].some(errorAt)}
+      >
         <Where of={doc} put={put} errorAt={errorAt} />
-      </Question>
+      </Fold>
       {current && (
         <Conflict
           mine={() => clashing.forEach(({ key }) => edited.again(key))}

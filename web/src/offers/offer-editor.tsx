@@ -6,13 +6,13 @@ import { Many, Question, Some } from '../ui/choose'
 import { FieldError } from '../ui/field'
 import { Radios } from '../ui/radios'
 import { formatsOf } from '../ui/format'
-import { Fold } from '../ui/fold'
+import { Fold, Folded } from '../ui/fold'
 import { Typed } from '../ui/typed'
 import { GoodsChoiceEditor } from './goods-choice'
 import { MarginsTable } from './margins'
 import { MilepostEditor } from './milepost-editor'
 import { ThresholdEditor } from './threshold-editor'
-import { offerSentence } from './words'
+import { keptOutWords, offerSentence, whomWords } from './words'
 import { Where } from '../ui/where'
 import { Tick } from '../ui/tick'
 
@@ -105,10 +105,28 @@ export function OfferEditor({
       <Question title="Where, and for which methods?">
         <Where of={doc} put={put} errorAt={errorAt} />
       </Question>
-      <Question title="For whom, and when?">
+      <Fold
+        title={
+          <Folded
+            question="For whom, and when?"
+            said={whomWords(doc, setup).join(', ')}
+            none="everybody, at any time"
+          />
+        }
+        open={WHOM.some(errorAt)}
+      >
         <Whom doc={doc} put={put} change={change} commit={commit} errorAt={errorAt} />
-      </Question>
-      <Question title="Which goods keep out of it?">
+      </Fold>
+      <Fold
+        title={
+          <Folded
+            question="Which goods keep out of it?"
+            said={keptOutWords(doc, setup).join(', ')}
+            none="none"
+          />
+        }
+        open={KEPT_OUT.some(errorAt)}
+      >
         <p className="font-cond text-soft">One of these in the cart blocks it for the whole cart</p>
         <GoodsChoiceEditor
           label="Blocks"
@@ -126,7 +144,7 @@ export function OfferEditor({
           error={errorAt('/paying')}
         />
         {doc.paying && check('paying_count', 'They count towards the threshold')}
-      </Question>
+      </Fold>
       <Fold title="What it leaves you, on the bench cart" open={false}>
         <MarginsTable offer={doc} />
       </Fold>
@@ -142,6 +160,9 @@ export function OfferEditor({
     </EditorFrame>
   )
 }
+
+const WHOM = ['/groups', '/coupons', '/promotions', '/first', '/starts', '/ends']
+const KEPT_OUT = ['/blocking', '/paying']
 
 interface Editing<Value> {
   change: (value: Value) => void

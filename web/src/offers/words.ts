@@ -69,22 +69,36 @@ function thresholdWords(threshold: NonNullable<Fields['threshold']>, formats: Fo
   return `from ${name} of ${measured(measure, from || '…', formats)}${end}${basisWords(threshold.basis)}`
 }
 
+/** Whom an offer is for, and when; nothing where it is for everybody at any time. */
+export function whomWords(offer: Fields, setup: Setup): string[] {
+  const { groups, coupons, promotions, first, starts, ends } = offer
+  return [
+    groups?.only && `for ${few(namesOf(groups.only, setup.groups))} only`,
+    groups?.except && `not for ${few(namesOf(groups.except, setup.groups), 'or')}`,
+    coupons && `with coupon ${few(codesOf(coupons, setup), 'or')}`,
+    promotions === 'with' && 'together with another promotion',
+    promotions === 'without' && 'while no other promotion is in the cart',
+    first && `for the first ${first} orders`,
+    starts && `from ${momentWords(starts)}`,
+    ends && `until ${momentWords(ends)}`,
+  ].filter((part): part is string => Boolean(part))
+}
+
+/** Which goods keep a cart out of an offer; nothing where none do. */
+export function keptOutWords(offer: Fields, setup: Setup): string[] {
+  return [
+    offer.blocking && `not with ${goodsWords(offer.blocking, setup)} in the cart`,
+    offer.paying && `while ${goodsWords(offer.paying, setup)} pay their own way`,
+  ].filter((part): part is string => Boolean(part))
+}
+
 /** An offer as a sentence that the merchant can read back. */
 export function offerSentence(offer: Fields, setup: Setup, formats: Formats): string {
   const by = offer.methods ? few(namesOf(offer.methods, setup.methods), 'or') : 'Every method'
   const to = offer.zones ? ` to ${few(namesOf(offer.zones, setup.zones), 'or')}` : ''
   const parts = [`${by}${to} ${effectWords(offer.effect ?? { kind: 'free' }, formats)}`]
   if (offer.threshold) parts.push(thresholdWords(offer.threshold, formats))
-  if (offer.groups?.only) parts.push(`for ${few(namesOf(offer.groups.only, setup.groups))} only`)
-  if (offer.groups?.except) parts.push(`not for ${few(namesOf(offer.groups.except, setup.groups), 'or')}`)
-  if (offer.coupons) parts.push(`with coupon ${few(codesOf(offer.coupons, setup), 'or')}`)
-  if (offer.promotions === 'with') parts.push('together with another promotion')
-  if (offer.promotions === 'without') parts.push('while no other promotion is in the cart')
-  if (offer.first) parts.push(`for the first ${offer.first} orders`)
-  if (offer.starts) parts.push(`from ${momentWords(offer.starts)}`)
-  if (offer.ends) parts.push(`until ${momentWords(offer.ends)}`)
-  if (offer.blocking) parts.push(`not with ${goodsWords(offer.blocking, setup)} in the cart`)
-  if (offer.paying) parts.push(`while ${goodsWords(offer.paying, setup)} pay their own way`)
+  parts.push(...whomWords(offer, setup), ...keptOutWords(offer, setup))
   const more = [
     offer.own_prices && 'Own prices and fees fall under it too.',
     offer.hides_paid && 'Methods that cost money are hidden then.',

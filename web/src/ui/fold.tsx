@@ -26,3 +26,12 @@ export function Fold({ title, open: begins = false, className = '', children }: 
     </Collapsible.Root>
   )
 }
+
+/** A question that is asked less often, and what it says now, as the title of a fold. */
+export function Folded({ question, said, none }: { question: string; said: string; none: string }) {
+  return (
+    <span>
+      <b className="text-base text-ink">{question}</b> {said || none}
+    </span>
+  )
+}

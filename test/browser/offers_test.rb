@@ -20,7 +20,7 @@ class OffersTest < Minitest::Test
     find_field("At least, £").send_keys(:enter)
     within_fieldset("Methods") { choose "only with these" }
     check "Methods: Tracked"
-      open_fold "Which goods keep out of it?"
+    open_fold "Which goods keep out of it?"
     check "Blocks: class: Heavy"
     assert_text "Read back: Tracked is free, from a value of £80.00, not with goods of class Heavy in the cart."
     find("[role=switch][aria-label='Free for big carts on']").click

@@ -16,7 +16,7 @@ class EveryLineTest < Minitest::Test
   end
   GOODS = [{ "sku" => "ROPE", "name" => "Rope", "price" => "12.00", "weight" => "0.4 kg", "class" => "small", "size" => { "length" => "20 cm",
                                                                                                                           "width" => "10 cm",
-                                                                                                                            "height" => "5 cm" } },
+                                                                                                                          "height" => "5 cm" } },
            { "sku" => "ANCHOR", "name" => "Anchor", "price" => "90.00", "weight" => "9 kg", "class" => "heavy" },
            { "sku" => "OAR", "name" => "Oar", "price" => "30.00", "weight" => "2 kg", "treatments" => ["own"] },
            { "sku" => "FLAG", "name" => "Flag", "price" => "8.00", "weight" => "0.1 kg", "treatments" => ["plus"] },
@@ -85,12 +85,12 @@ class EveryLineTest < Minitest::Test
                                                                                 ["price.total", "25.00", {}]]],
     [{ "areas" => [{ "kind" => "country", "country" => "GB", "only" => ["TR29"] }] }, { "ROPE" => 1 }, [["rate.narrowed_perhaps", nil,
                                                                                                          { field: :postcode }]],
-                                                                                                           { to: { "country" => "GB" } }],
+     { to: { "country" => "GB" } }],
     [{ "name" => "By van" }, { "ROPE" => 1 }, [["finish.renamed", nil, { from: "Tracked", to: "By van" }]]],
     # What has no weight is counted as a kg: by 2 kg, 2.00 a kg.
     [{ "plan" => STEPS["billable_weight", ["0 kg", { "amount" => "1.00" }], ["1 kg", { "amount" => "5.00" }], group: "parcel",
                                                                                                               parcels: { "kind" => "one",
-                                                                                                                "unit_weight" => "1 kg" }] },
+                                                                                                                         "unit_weight" => "1 kg" }] },
      { "BARE" => 2 }, [["parcels.stand_in", nil, { names: ["Bare"], weight: "1 kg" }], ["schedule.steps", "5.00", { number: "2 kg" }]]]
   ].freeze
 

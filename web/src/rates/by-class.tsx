@@ -52,7 +52,7 @@ export function ByClass() {
       ) : (
         <Empty>
           No rate {only ? 'of this method ' : ''}prices by class yet.{' '}
-          {!whole && (
+          {!whole && setup.rates.length > 0 && (
             <Button look="quiet" className="underline" onClick={() => setWhole(true)}>
               Show the others, to price one by class
             </Button>

@@ -168,7 +168,12 @@ export function RateList() {
           })}
         </tbody>
       </Table>
-      {shown.length === 0 && <Empty>No rate is like this. Rates are added on the Board.</Empty>}
+      {shown.length === 0 && (
+        <Empty>
+          {setup.rates.length > 0 ? 'No rate is like this.' : 'There are no rates yet.'} Rates are added on
+          the Board.
+        </Empty>
+      )}
     </div>
   )
 }

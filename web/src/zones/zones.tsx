@@ -171,7 +171,13 @@ function ZoneList({
           ))}
         </ol>
       </Sorted>
-      {found.length === 0 && setup.zones.length > 0 && <p className="text-soft">No zone is called that.</p>}
+      {found.length === 0 && (
+        <p className="py-2 text-soft">
+          {setup.zones.length > 0
+            ? 'No zone is called that.'
+            : 'There are no zones yet. Name the first: it says where you ship.'}
+        </p>
+      )}
       <AddZone added={choose} />
     </div>
   )

@@ -22,7 +22,7 @@ def zones(count)
   document = { "id" => "z", "name" => "Z",
                "areas" => [{ "kind" => "country", "country" => "JP", "only" => clauses(count) },
                            { "kind" => "world" }] }
-  GateMile::Zones.new([GateMile::Zone.read(GateMile::Reader.new(document))])
+  GateMile::Zones.new([GateMile::Documents.read(GateMile::Zone, GateMile::Reader.new(document))])
 end
 
 def memory = Integer(File.read("/proc/self/statm").split[1], 10) * 4096 / 1_048_576.0

@@ -22,7 +22,8 @@ class EditorsTest < Minitest::Test
     }, { "fact" => "quantity", "from" => "3", "below" => "10" }, "the quantity is at least 3 units and less than 10 units"],
     "longest side" => [-> { type "at least", "2 m" }, { "fact" => "longest", "from" => "2 m" }, "the longest side is at least 2 m"],
     "class" => [-> { check "class: Heavy" }, { "fact" => "class", "of" => ["heavy"], "lines" => "any" }, "something in the cart is of class Heavy"],
-    "tag" => [-> { list "Tags", "boat, show" }, { "fact" => "tag", "of" => %w[boat show], "lines" => "any" }, "something in the cart has the tag boat or show"],
+    "tag" => [-> { list "Tags", "boat, show" }, { "fact" => "tag", "of" => %w[boat show], "lines" => "any" },
+              "something in the cart has the tag boat or show"],
     "product" => [lambda {
       list "SKUs", "OAR-180"
       select "every line that ships", from: "Any line or every line"
@@ -65,7 +66,8 @@ class EditorsTest < Minitest::Test
   # What a rule does, beginning with every method.
   ACTIONS = {
     "hide" => [-> {}, { "kind" => "hide" }, "hide every method"],
-    "offer only" => [-> { check "Method: Pallet freight" }, { "kind" => "only", "methods" => %w[collect pallet] }, "offer only Collect from the quay and Pallet freight"],
+    "offer only" => [-> { check "Method: Pallet freight" }, { "kind" => "only", "methods" => %w[collect pallet] },
+                     "offer only Collect from the quay and Pallet freight"],
     "rename" => [-> { type "New name", "To the pier" }, { "kind" => "rename", "text" => "To the pier" }, "call every method “To the pier”"],
     "set the price of" => [-> { type "Amount", "8.00" }, { "kind" => "price", "amount" => "8.00" }, "let every method cost £8.00"],
     "add to" => [lambda {
@@ -89,7 +91,8 @@ class EditorsTest < Minitest::Test
   }.freeze
 
   def test_a_condition_on_every_fact
-    rule = api(:post, "/api/rules", { name: "Any fact", when: { "all" => [{ "fact" => "value", "from" => "1" }] }, then: [{ "kind" => "message", "text" => "Hello" }] })
+    rule = api(:post, "/api/rules", { name: "Any fact", when: { "all" => [{ "fact" => "value", "from" => "1" }] }, then: [{ "kind" => "message",
+                                                                                                                            "text" => "Hello" }] })
     visit "/rules#rule=#{rule["id"]}"
     assert_text "Read back:"
     FACTS.each do |label, (act, wanted, sentence)|

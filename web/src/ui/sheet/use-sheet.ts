@@ -230,7 +230,9 @@ export function useSheet<Row>({
       End: [command ? rows.count : 0, columns.length],
     }
     const move = by[event.key]
-    const column = columns[active.column]!
+    // What is typed goes where a range began, as in every spreadsheet.
+    const place = single ? active : other
+    const column = columns[place.column]!
     const letter = event.key.toLowerCase()
     if (move && !(command && event.key.startsWith('Arrow')))
       go({ row: active.row + move[0], column: active.column + move[1] }, event.shiftKey)
@@ -240,22 +242,25 @@ export function useSheet<Row>({
     } else if (command && letter === 'd') {
       void overwrite((down, of, first) => (down > 0 && !of.flag ? of.text(first) : null))
     } else if (command && letter === 'z' && !event.shiftKey) {
-      if (!step(done, undone, ({ before }) => before)) return
+      // Taken back once more than was typed here: that is no reason to take back something else.
+      if (!step(done, undone, ({ before }) => before) && undone.current.length === 0) return
     } else if (command && (letter === 'y' || letter === 'z')) {
-      if (!step(undone, done, ({ cells }) => cells.map(({ text }) => text))) return
+      if (!step(undone, done, ({ cells }) => cells.map(({ text }) => text)) && done.current.length === 0)
+        return
     } else if (event.key === 'Escape') {
       if (single) return
       go(active)
     } else if (event.key === 'Delete' || event.key === 'Backspace')
       void overwrite((_, of) => (of.flag ? null : ''))
     else if (command) return
-    else if (event.key === 'Enter' || event.key === 'F2') begin(null)
-    else if (event.key === ' ' && (column.flag || column.act)) begin(null)
+    else if (event.key === 'Enter' || event.key === 'F2') begin(null, place)
+    else if (event.key === ' ' && (column.flag || column.act)) begin(null, place)
     else if (event.key === 'Dead' || event.key === 'Process') {
       // The sign is still being composed: the field takes it from here.
-      begin('')
+      begin('', place)
       return event.stopPropagation()
-    } else if (event.key.length === 1 && event.key !== ' ' && !column.act && !column.flag) begin(event.key)
+    } else if (event.key.length === 1 && event.key !== ' ' && !column.act && !column.flag)
+      begin(event.key, place)
     else return
     event.preventDefault()
     event.stopPropagation()

@@ -5,7 +5,9 @@ module GateMile
   class Outlooks
     # The best that became of it anywhere counts.
     RANKS = %i[acted no_gain below over unknown no_share beaten].freeze
-    private_constant :RANKS
+    # What stands against an offer by itself: the address, or what is there of its methods.
+    UNSAID = { not_for_them: :no_zone, no_method: :no_method }.freeze
+    private_constant :RANKS, :UNSAID
 
     # @param book [Book]
     # @param facts [Facts]
@@ -51,7 +53,7 @@ module GateMile
 
     def plain(standing, state, moment: nil, **numbers)
       reasons = standing.reasons
-      reasons << { code: :no_zone } if reasons.empty? && state == :not_for_them
+      reasons << { code: UNSAID.fetch(state) } if reasons.empty? && UNSAID.key?(state)
       Outlook.new(offer: standing.offer, state: state, method_ids: [], reasons: reasons, moment: moment,
                   sure: !@zone.nil?, **numbers)
     end

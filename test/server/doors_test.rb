@@ -21,7 +21,7 @@ class DoorsTest < Minitest::Test
       BROTLI.each do |accepted, compressed|
         status, headers, body = door.call(env("/assets/app.js", "HTTP_ACCEPT_ENCODING" => accepted))
         assert_equal 200, status
-        assert_equal compressed ? "br" : nil, headers["content-encoding"], accepted.inspect
+        compressed ? assert_equal("br", headers["content-encoding"], accepted) : assert_nil(headers["content-encoding"], accepted.inspect)
         assert_match(/javascript/, headers["content-type"], accepted) if compressed
         assert_equal compressed ? "small" : "/assets/app.js", read(body), accepted.inspect
       end

@@ -128,6 +128,38 @@ class RatesTest < Minitest::Test
     assert_cell(/\Aas the rest/, SHEET, "#{to} long")
   end
 
+  # What is typed into a class's price moves the bench before it is stored, and taking it back moves it back.
+  def test_a_class_price_is_on_the_bench_while_it_is_typed
+    fresh(WHOLE_DEMO)
+    visit "/rates/classes?item=1*STK-HULL&to=GB&postcode=BT1+1AA"
+    within(bench) { assert_button "Why £3.40 for Tracked?" }
+    cell = sheet_cell(SHEET, "ni-tracked letter").click
+    press("19.25")
+    within(bench) { assert_button "Why £19.25 for Tracked?" }
+    assert_equal "3.40", amount_of("ni-tracked", "letter")
+    press(:escape)
+    within(bench) { assert_button "Why £3.40 for Tracked?" }
+    assert_equal "3.40", amount_of("ni-tracked", "letter")
+    assert_equal "ni-tracked letter", page.evaluate_script("document.activeElement.dataset.cell")
+    assert_equal cell["data-cell"], "ni-tracked letter"
+  end
+
+  # A price in steps says why it can't be typed into here; Enter on the rate's own cell goes to where it can.
+  def test_a_price_in_steps_is_opened_from_the_table_of_classes
+    fresh(WHOLE_DEMO)
+    visit "/rates/classes"
+    assert_cell(/\Ain 2 steps/, SHEET, "ni-tracked heavy")
+    sheet_cell(SHEET, "ni-tracked heavy").click
+    press("9")
+    assert_text "Its price is in steps or a grid. Open the rate to change it."
+    assert_no_selector "[role=grid] input"
+    press(:home, :enter)
+    assert(eventually { page.current_url.end_with?("#rate=ni-tracked&field=plan") })
+    within(zone("Northern Ireland")) { assert_text "Read back:" }
+    page.go_back
+    assert_selector "[role=grid][aria-label='#{SHEET}']"
+  end
+
   # Two carts beside each other; a finding put to sleep and woken; what holds for one zone only is copied to others.
   def test_two_carts_and_a_sleeping_finding
     fresh(WHOLE_DEMO)
@@ -213,6 +245,7 @@ class RatesTest < Minitest::Test
 
   def type(fields) = fields.each { |cell, text| type_cell "Price: steps", cell, text }
   def classes_of(id) = rate(id)["plan"]["classes"].map { |item| item.values_at("class", "carried", "charge") }
+  def amount_of(id, group) = rate(id)["plan"]["classes"].find { |one| one["class"] == group }.dig("schedule", "amount")
   def rate(id) = setup_now["rates"].find { |found| found["id"] == id }
 
   def choose_measure(name)

@@ -88,8 +88,9 @@ export function EditedSheet<K extends Kind, Row extends EditedRow<K>>({
       <Unstored
         faults={faults}
         go={(key) => {
-          const [index, column] = key.split(' ')
-          goTo.current?.(Number(index), column!)
+          // The name of a column may have spaces in it.
+          const [index, ...column] = key.split(' ')
+          goTo.current?.(Number(index), column.join(' '))
         }}
         forget={() => faults.forEach(({ drop }) => drop())}
       />

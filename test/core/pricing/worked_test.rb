@@ -128,6 +128,30 @@ class WorkedTest < Minitest::Test
       first("5.00", "1.20", group: "product", combine: "sum"),
       { { "BOOK" => 3 } => "7.40", { "BOOK" => 3, "VASE" => 1 } => "12.40", { "BOOK" => 2, "VASE" => 2 } => "12.40" }
     ],
+    "one first unit of all, every other unit as a further one" => [
+      first("5.00", "1.20", group: "product", combine: "dearest_first"),
+      {
+        { "BOOK" => 1 } => "5.00",
+        { "BOOK" => 3, "VASE" => 1 } => "8.60", # three more at 1.20
+        { "BOOK" => 1, "VASE" => 1, "PEN" => 1 } => "7.40"
+      }
+    ],
+    "an amount for each product, whatever its number" => [
+      flat("2.25", group: "product", combine: "sum"),
+      {
+        { "PEN" => 9 } => "2.25",
+        { "PEN" => 1, "BOOK" => 4 } => "4.50",
+        { "PEN" => 1, "BOOK" => 4, "VASE" => 2 } => "6.75"
+      }
+    ],
+    "each product by its own weight, the highest alone" => [
+      steps("weight", POST, group: "product", combine: "highest"),
+      {
+        { "BOOK" => 1, "PEN" => 1 } => "2.20", # 450 g and 15 g
+        { "VASE" => 2, "BOOK" => 1 } => "5.90", # 2.4 kg and 450 g
+        { "DESK" => 1, "VASE" => 1 } => "11.40"
+      } # 28 kg and 1.2 kg
+    ],
     "an amount for each unit" => [
       flat("0.80", group: "unit", combine: "sum"), { { "PEN" => 1 } => "0.80", { "PEN" => 12 } => "9.60", { "PEN" => 2, "BOOK" => 3 } => "4.00" }
     ],

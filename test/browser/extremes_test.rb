@@ -44,7 +44,7 @@ class ExtremesTest < Minitest::Test
   def test_long_names_everywhere
     fresh(WHOLE_DEMO)
     rename
-    [1280, 820, 390].each do |width|
+    [1280, 390].each do |width|
       page.driver.resize(width, 900)
       SECTIONS.each do |section|
         visit "#{section}?item=4*SHK-GAL-10&item=1*OAR-180&to=GB&postcode=TR29+4ZZ"

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# Frames a second while one scrolls the Board and the catalogue, types into a schedule and drags a zone to another place,
-# on the demo: of the frames that the browser could draw, how many it drew.
+# Frames a second while one scrolls the Board and the catalogue, types into a schedule and drags a zone to another
+# place, on the demo: of the frames that the browser could draw, how many it drew.
 #   bundle exec ruby perf/frames.rb        (needs the built front end and Chromium, see bin/test)
 
 require_relative "page"

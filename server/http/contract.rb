@@ -85,19 +85,26 @@ module Server
         errors.reject { |error| errors.any? { |other| other[:pointer].start_with?("#{error[:pointer]}/") } }
       end
 
-      # Fields that are only unknown because something else is wrong are not told, nor what is wrong with a part of a
-      # tree of conditions when one takes it for what it is not: a condition is known by its fact.
       def told(errors, body)
-        meant = errors.lazy.reject { |error| mistaken?(error, body) }.first(MOST)
-        left = meant.reject { |error| error["schema_pointer"].end_with?("/unevaluatedProperties") }
-        (left.empty? ? meant : left).flat_map { |error| problems(error) }.uniq
+        errors.lazy.reject { |error| mistaken?(error, body) }.first(MOST).flat_map { |error| problems(error) }.uniq
       end
 
+      # Where one field is wrong, JSON Schema calls all the others of its object unknown; and a part of a tree of
+      # conditions is told what is wrong with it as either, though it is known by its fact which of the two it is.
       def mistaken?(error, body)
         case error["schema_pointer"]
+        when %r{/unevaluatedProperties\z}
+          known = fields_of("$ref" => "##{error["schema_pointer"].delete_suffix("/unevaluatedProperties")}")
+          known.include?(error["data_pointer"].split("/").last)
         when "/components/schemas/Tree/additionalProperties" then part(body, error["data_pointer"]).key?("fact")
         when "/components/schemas/Condition" then error["data"].is_a?(Hash) && !error["data"].key?("fact")
         end
+      end
+
+      # @return [Array<String>] what a schema calls its fields, wherever it has them from
+      def fields_of(schema)
+        named = schema["$ref"] ? [source.dig(*schema["$ref"].split("/").drop(1))] : []
+        [*schema["properties"]&.keys, *[*named, *schema["allOf"]].flat_map { |one| fields_of(one) }]
       end
 
       # @return [Hash] the object that holds the field at a pointer

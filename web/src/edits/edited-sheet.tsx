@@ -72,13 +72,7 @@ export function EditedSheet<K extends Kind, Row extends EditedRow<K>>({
       ? columns.flatMap(({ id }) => {
           const found = faulty(row, id)
           return found
-            ? [
-                {
-                  key: `${index} ${id}`,
-                  name: found.cell.about,
-                  drop: () => of(row.stored).drop(found.cell.key),
-                },
-              ]
+            ? [{ key: `${index} ${id}`, name: found.cell.about, index, id, row, cell: found.cell }]
             : []
         })
       : [],
@@ -88,11 +82,10 @@ export function EditedSheet<K extends Kind, Row extends EditedRow<K>>({
       <Unstored
         faults={faults}
         go={(key) => {
-          // The name of a column may have spaces in it.
-          const [index, ...column] = key.split(' ')
-          goTo.current?.(Number(index), column.join(' '))
+          const fault = faults.find((one) => one.key === key)
+          if (fault) goTo.current?.(fault.index, fault.id)
         }}
-        forget={() => faults.forEach(({ drop }) => drop())}
+        forget={() => faults.forEach(({ row, cell }) => of(row.stored).drop(cell.key))}
       />
       <Sheet<Row>
         {...more}

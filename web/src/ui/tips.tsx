@@ -18,11 +18,16 @@ export function Tips() {
   const [tip, setTip] = useState<Tip | null>(null)
   useEffect(() => {
     let timer: number | undefined
+    let shown: HTMLElement | null = null
     const of = ({ target }: Event) =>
       target instanceof Element ? target.closest<HTMLElement>('[data-tip]') : null
-    const show = (target: HTMLElement) => setTip({ target, text: target.dataset.tip ?? '' })
+    const show = (target: HTMLElement) => {
+      shown = target
+      setTip({ target, text: target.dataset.tip ?? '' })
+    }
     const leave = () => {
       clearTimeout(timer)
+      shown = null
       setTip(null)
     }
     const point = (event: PointerEvent) => {
@@ -30,9 +35,9 @@ export function Tips() {
       const target = of(event)
       // The tip itself can be pointed at without its going away.
       if (event.target instanceof Element && event.target.closest('[data-tip-shown]')) return
-      clearTimeout(timer)
+      if (target && target === shown) return
+      leave()
       if (target) timer = window.setTimeout(() => show(target), REST)
-      else setTip(null)
     }
     const focus = (event: FocusEvent) => {
       const target = of(event)

@@ -80,7 +80,7 @@ class Pictures < Minitest::Test
     visit "/?item=8*SHK-GAL-10&to=IE"
     within(bench) do
       click_button "Why £11.33 for Carrier of the day?"
-      assert_text "counts, the cheapest of 3"
+      assert_text "is used: the cheapest of 3"
     end
     assert_selector "[aria-label='Zone Ireland']", text: "sampled"
     page.execute_script("document.querySelector(\"section[aria-label='Zone Ireland']\").scrollIntoView({ block: 'start' })")

@@ -21,10 +21,10 @@ import { Empty } from '../ui/said'
 type TextField = 'name' | 'code' | 'private_name' | 'promise' | 'address' | 'hours'
 
 const COLUMNS: { field: TextField; label: string; width: string; hint: string }[] = [
-  { field: 'name', label: 'Name', width: 'w-36', hint: 'what the shopper reads' },
+  { field: 'name', label: 'Name', width: 'w-44', hint: 'what the shopper reads' },
   { field: 'promise', label: 'Promise', width: 'w-36', hint: 'when it arrives' },
   { field: 'code', label: 'Code', width: 'w-24', hint: 'goes with the order' },
-  { field: 'private_name', label: 'Private name', width: 'w-36', hint: 'only you see it' },
+  { field: 'private_name', label: 'Private name', width: 'w-28', hint: 'only you see it' },
 ]
 
 /** The methods that shoppers choose from, for all zones. */

@@ -124,7 +124,8 @@ function cellsOf(store: Store): Record<string, BoxCell> {
     {
       key: `${name} ${side}`,
       label: name === 'outer' ? `Outer ${side}` : side,
-      head: name === 'outer' ? `outside ${side}` : `${side}, ${length}`,
+      head:
+        name === 'outer' ? `Outside ${side}` : `${side.charAt(0).toUpperCase()}${side.slice(1)}, ${length}`,
       width: 58,
       placeholder: name === 'outer' ? '–' : '',
       group: name,

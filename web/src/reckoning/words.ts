@@ -298,9 +298,11 @@ export function statusSentence(quote: Quote, setup: Setup): string | null {
 export function landingSentence(landing: Schemas['Landing'] | null, zone: Zone): string {
   if (landing?.zone !== zone.id) return `If the cart went to ${zone.name}`
   const area = landing.area
-  return area?.kind === 'world'
-    ? `Goes to ${zone.name}, because no other zone covers the address`
-    : `Goes to ${placeName(area?.country ?? '')}${landing.clause ? `, postcode “${landing.clause}”` : ''}, so to ${zone.name}`
+  if (area?.kind === 'world') return `Goes to ${zone.name}, because no other zone covers the address`
+  const place = placeName(area?.country ?? '')
+  const by = landing.clause ? `, postcode “${landing.clause}”` : ''
+  // A zone is often called like the country that it is.
+  return place === zone.name && !by ? `Goes to ${place}` : `Goes to ${place}${by}, so to ${zone.name}`
 }
 
 export function reckoningTitle(method: MethodQuote, formats: Formats): string {

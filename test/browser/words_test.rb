@@ -53,6 +53,19 @@ class WordsTest < Minitest::Test
     assert_whole Sentences::REASONS, "Reason"
   end
 
+  # Where a price belongs: a zone that is called like its country is told once, a clause that decided is named.
+  def test_where_the_cart_goes
+    { "to=IE" => ["Tracked", "Goes to Ireland"],
+      "to=GB&postcode=HS1+2AA" => ["Tracked", "Goes to the United Kingdom, postcode “HS”, so to Highlands & Islands"],
+      "to=GB&postcode=TR29+4ZZ" => ["Tracked", "Goes to the United Kingdom, so to Mainland Britain"] }.each do |to, (method, said)|
+      visit "/?item=1*STK-HULL&#{to}"
+      within("#bench") { find("button[aria-label^='Why '][aria-label$=' for #{method}?']").click }
+      within("[role=dialog] section") do
+        assert_equal said, find("li", match: :first).text.delete_suffix("go to the zone").strip
+      end
+    end
+  end
+
   def setup = fresh(WHOLE_DEMO)
 
   private

@@ -21,7 +21,9 @@ module Server
 
   LOADER = Zeitwerk::Loader.new.tap do |loader|
     loader.push_dir(__dir__, namespace: Server)
-    %w[http shop books history goods tables views reference].each { |room| loader.collapse(File.join(__dir__, room)) }
+    %w[http shop books history goods proofs tables views reference].each do |room|
+      loader.collapse(File.join(__dir__, room))
+    end
     loader.ignore(__FILE__, File.join(__dir__, "prepare.rb"), File.join(__dir__, "db"),
                   File.join(__dir__, "config.ru"), File.join(__dir__, "puma.rb"))
     loader.setup

@@ -15,11 +15,15 @@ module Server
 
     class << self
       # @return [Hash] the whole setup (docs/formats/book.schema.json)
-      def read = without_products.merge("products" => CatalogueDocument.products.values)
+      def read
+        kept = documents(Records::Proof)
+        without_products.merge("products" => CatalogueDocument.products.values,
+                               **(kept.any? ? { "proofs" => kept } : {}))
+      end
 
       # @param last [Hash, nil] what was read before: parts of which nobody touched a table since are taken over
       # @param touched [Array<String>] names of tables
-      # @return [Hash] the same, all but the catalogue
+      # @return [Hash] the same, all but the catalogue and the proofs, which are no part of any price
       def without_products(last: nil, touched: [])
         head = { "format" => GateMile::Book::FORMAT, "version" => GateMile::Book::VERSION }
         PARTS.each_with_object(head) do |(part, tables), document|

@@ -19,6 +19,7 @@ module Server
           book["rates"].each { |rate| rate(rate) }
           BookDocument::POLICIES.each { |list, model| book.fetch(list, []).each { |item| model.call.create!(item) } }
           goods(book)
+          book.fetch("proofs", []).each { |proof| Records::Proof.create!(proof) }
         end
       end
 

@@ -10,6 +10,9 @@ module Server
     KEPT = 12
     # Products that are read together where all of them are.
     GOODS = 1000
+    # Tables that are no part of any price.
+    BESIDE = %w[proofs sleeping_findings].freeze
+    private_constant :BESIDE
 
     # books: by revision, the newest last; of the newest one, skus: of its products, by their ids; document: what it was
     # made of but for the goods.
@@ -142,7 +145,7 @@ module Server
       return [revision, Found.new(BookDocument.without_products, CatalogueDocument.products)] if touched.nil?
 
       families = CatalogueDocument.families(touched.products)
-      tables = touched.tables - Journal::GOODS
+      tables = touched.tables - Journal::GOODS - BESIDE
       document = tables.empty? ? nil : BookDocument.without_products(last: @snapshot.document, touched: tables)
       [revision, Found.new(document, families.empty? ? {} : CatalogueDocument.products(only: families), families, book)]
     end

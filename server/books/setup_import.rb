@@ -10,7 +10,7 @@ module Server
               "products" => "sku",
               "shipping_classes" => "name", "tax_classes" => "name", "treatments" => "name",
               "customer_groups" => "name", "coupons" => "code",
-              "carriers" => "name", "boxes" => "name" }.freeze
+              "carriers" => "name", "boxes" => "name", "proofs" => "name" }.freeze
     # Names of each kind that are shown.
     SHOWN = 12
     private_constant :NAMED, :SHOWN

@@ -6,14 +6,14 @@ module Server
   class SetupRows
     # Tables of the setup, each behind those that its rows point to.
     TABLES = %w[stores tax_classes boxes shipping_classes zones areas carriers shipping_methods rates customer_groups
-                coupons offers rules treatments products treatment_targets].freeze
+                coupons offers rules treatments products treatment_targets proofs].freeze
     # What stands in a row and in no book.
     OWN = { "stores" => %w[opening_cart revision], "carriers" => %w[address account secret] }.freeze
     LISTS = { "boxes" => "Box", "tax_classes" => "TaxClass", "shipping_classes" => "ShippingClass", "zones" => "Zone",
               "carriers" => "Carrier",
               "shipping_methods" => "ShippingMethod", "customer_groups" => "CustomerGroup", "coupons" => "Coupon",
               "offers" => "Offer",
-              "rules" => "Rule", "treatments" => "Treatment" }.freeze
+              "rules" => "Rule", "treatments" => "Treatment", "proofs" => "Proof" }.freeze
     private_constant :LISTS
 
     # @return [Hash{String => Hash{Object => Hash}}] rows by table and id, as the database holds them
@@ -47,7 +47,8 @@ module Server
         "zones" => @book["zones"], "carriers" => @book.fetch("carriers", []), "shipping_methods" => @book["methods"],
         "customer_groups" => @book.fetch("groups", []), "coupons" => @book.fetch("coupons", []),
         "offers" => @book.fetch("offers", []),
-        "rules" => @book.fetch("rules", []), "treatments" => @book["treatments"] }
+        "rules" => @book.fetch("rules", []), "treatments" => @book["treatments"],
+        "proofs" => @book.fetch("proofs", []) }
     end
 
     # A record that says what a document says, as the database would hold it.

@@ -22,6 +22,7 @@ module Server
     set :protection, false
     set :host_authorization, { permitted_hosts: [] }
     set :shelf, BookShelf.new
+    set :suite, ProofSuite.new(shelf)
     set :strict_paths, true
 
     register Routes::Pages
@@ -36,6 +37,7 @@ module Server
     register Routes::Policies
     register Routes::Boxes
     register Routes::CarrierList
+    register Routes::Proofs
     register Routes::Changes
     register Routes::Quotes
 

@@ -107,6 +107,8 @@ module Server
       never_matches: "no postcode of this country is like that.",
       other_country: "these are postcodes of %<country>s, which is a country of its own here.",
       no_header_signs: "Use plain letters, figures and signs, without accents and line breaks.",
+      at_or_weekdays: "Give a moment, or days of the week, not both.",
+      expects_nothing: "Say at least one thing that the cart is to get.",
       stale: "This was changed elsewhere since it was shown here.",
       wrong_form: "This has not the form that is expected here."
     }.freeze

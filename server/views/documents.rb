@@ -47,6 +47,8 @@ module Server
       alias rule with_lock
       alias box with_lock
 
+      def proof(record) = ProofDocuments.proof(record)
+
       # All but the secret: only whether there is one.
       def carrier(carrier)
         carrier.document.merge("address" => carrier.address, "account" => carrier.account,

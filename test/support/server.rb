@@ -40,13 +40,14 @@ module ServerSupport
   # Starts over with the given book, or with no shop at all.
   def fresh(book = DEMO)
     ActiveRecord::Base.connection.then do |connection|
-      ["changes", "sleeping_findings", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
+      ["changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
        "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
        "shipping_classes", "tax_classes", "stores"].each do |table|
         connection.execute("DELETE FROM #{table}")
       end
     end
     Server::App.settings.shelf.clear
+    Server::App.settings.suite.clear
     Server::BookRecords.write(book, opening_cart: CART) if book
   end
 

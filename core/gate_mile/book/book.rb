@@ -23,6 +23,8 @@ module GateMile
     attr_reader :policies
     # @return [Array<Carrier>]
     attr_reader :carriers
+    # @return [Array<Proof>] in the merchant's order; they are no part of any price
+    attr_reader :proofs
 
     # @param hash [Hash] a book document (docs/formats/book.schema.json), as parsed from JSON
     # @param catalogue [Catalogue, nil] takes the place of the document's products
@@ -36,7 +38,7 @@ module GateMile
 
       new(catalogue: catalogue || Catalogue.new(parts[:products]),
           treatments: Treatments.new(parts[:treatments], parts[:classes]),
-          **parts.slice(:store, :zones, :methods, :rates, :policies, :carriers))
+          **parts.slice(:store, :zones, :methods, :rates, :policies, :carriers, :proofs))
     end
 
     # @param store [Store]
@@ -47,7 +49,9 @@ module GateMile
     # @param rates [Array<Rate>]
     # @param policies [Policies]
     # @param carriers [Array<Carrier>]
-    def initialize(store:, catalogue:, treatments:, zones:, methods:, rates:, policies: Policies::NONE, carriers: [])
+    # @param proofs [Array<Proof>]
+    def initialize(store:, catalogue:, treatments:, zones:, methods:, rates:, policies: Policies::NONE, carriers: [],
+                   proofs: [])
       @store = store
       @catalogue = catalogue
       @treatments = treatments
@@ -61,6 +65,7 @@ module GateMile
       @policies = policies
       @rules_by_ordinary = policies.rules.each_index.select { |at| policies.rules[at].tree.by_ordinary?(store) }
       @carriers = carriers
+      @proofs = proofs.freeze
       @programs = {}
       @assortment = Assortment.new(catalogue, treatments, store)
       freeze
@@ -161,13 +166,15 @@ module GateMile
     # @return [Book] with these in the place of its own; this one is left as it is
     def with(**parts)
       Book.new(store: store, catalogue: catalogue, treatments: treatments, zones: zones, methods: methods_in_order,
-               rates: rates, policies: policies, carriers: carriers, **parts)
+               rates: rates, policies: policies, carriers: carriers, proofs: proofs,
+               **parts)
     end
 
     # @return [Hash] for JSON; {.compile} makes an equal book of it
     def dump
       BookForms.write({ store: store, products: catalogue, classes: classes, treatments: treatments, zones: zones,
-                        methods: methods_in_order, rates: rates, carriers: carriers, policies: policies })
+                        methods: methods_in_order, rates: rates, carriers: carriers, policies: policies,
+                        proofs: proofs })
     end
   end
 end

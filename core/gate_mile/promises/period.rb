@@ -13,6 +13,9 @@ module GateMile
       :late if to && time >= to
     end
 
+    # @return [Boolean] whether it has neither beginning nor end
+    def always? = from.nil? && to.nil?
+
     # @param other [Period]
     # @return [Period] in which both last
     def within(other)

@@ -92,6 +92,9 @@ module GateMile
     # @return [Integer, nil] age in seconds of the carriers' answer that counts
     def live = (@worked.ordinary.age if @program.live && @worked.ordinary)
 
+    # @return [Boolean] whether carriers have a part in it
+    def live? = !@program.live.nil?
+
     # @return [Array<Symbol>] of :cheapest and :fastest
     def marks = @marks ? @marks.of(self) : []
 

@@ -54,6 +54,20 @@ module GateMile
           "remarks" => (told.map(&:name) if told.any?) }.compact
       end
 
+      # @param step [ReckoningStep]
+      # @return [Hash]
+      def step(step)
+        { "step" => step.step.name, "code" => step.code.name, "numbers" => Plain.of(step.numbers),
+          "amount" => step.amount&.to_s, "setting" => step.setting && Plain.of(step.setting) }
+      end
+
+      # @param cause [Cause]
+      # @return [Hash]
+      def cause(cause)
+        { "code" => cause.code.name, "numbers" => Plain.of(cause.numbers),
+          "setting" => cause.setting && Plain.of(cause.setting) }
+      end
+
       private
 
       def steps(quote, reckonings)
@@ -75,16 +89,6 @@ module GateMile
       def measures(measures)
         { "value" => measures.value.to_s, "weight" => measures.weight&.to_s, "quantity" => measures.quantity,
           "longest" => measures.longest&.to_s, "unweighed" => measures.unweighed, "unsized" => measures.unsized }
-      end
-
-      def step(step)
-        { "step" => step.step.name, "code" => step.code.name, "numbers" => Plain.of(step.numbers),
-          "amount" => step.amount&.to_s, "setting" => step.setting && Plain.of(step.setting) }
-      end
-
-      def cause(cause)
-        { "code" => cause.code.name, "numbers" => Plain.of(cause.numbers),
-          "setting" => cause.setting && Plain.of(cause.setting) }
       end
 
       def duty(duty) = duty && { "amount" => duty.first.to_s, "included" => duty.last }

@@ -1482,6 +1482,128 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kept carts with what became of them in the setup as it stands, a page of them */
+        get: operations["readProofs"];
+        put?: never;
+        /** Keeps a cart. Where it is not said what it is to get, that is what it gets now; carriers are asked, and their answers recorded. */
+        post: operations["createProof"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proofs/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many proofs hold, have changed, or are unclear */
+        get: operations["readProofState"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proofs/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What these carts get now is what they are to get from now on */
+        post: operations["acceptProofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proofs/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks carriers anew for these carts, and records what they say */
+        post: operations["recordProofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proofs/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["removeProofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proofs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteProof"];
+        options?: never;
+        head?: never;
+        patch: operations["updateProof"];
+        trace?: never;
+    };
+    "/api/proofs/{id}/parting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** What a proof's cart got when it last held, what it gets now, and the line of each reckoning in which they part */
+        get: operations["readParting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/history": {
         parameters: {
             query?: never;
@@ -2898,6 +3020,190 @@ export interface components {
             id: string;
             lock_version: number;
         } & WithRequired<components["schemas"]["RuleFields"], "name" | "active" | "when" | "then">;
+        /** @description What one method is to come to */
+        ProofMethod: {
+            method: string;
+            /** @enum {string} */
+            is: "exact" | "at_most" | "at_least" | "free" | "offered" | "not_offered";
+            /** @description Of the first three */
+            amount?: components["schemas"]["Amount"] | null;
+            marks?: ("cheapest" | "fastest")[];
+            messages?: string[];
+        };
+        /** @description What a proof's cart is to get. What is left out is not looked at. */
+        Expects: {
+            status?: ("priced" | "nothing_available" | "not_served" | "undetermined" | "nothing_ships" | "empty") | null;
+            zone?: string | null;
+            methods?: components["schemas"]["ProofMethod"][];
+            /** @description Whether no other method may be offered */
+            only?: boolean;
+            /** @description Whether the methods that are offered stand in this order */
+            ordered?: boolean;
+            /** @description The merchant's words where nothing can be chosen */
+            text?: string | null;
+        };
+        RecordedAnswer: {
+            carrier: string;
+            /** Format: date-time */
+            at: string;
+            /** @description The question, as carriers are asked (docs/formats/carriers.md) */
+            asked: Record<string, never>;
+            /** @enum {string} */
+            status: "answered" | "refused";
+            said?: string | null;
+            services?: {
+                [key: string]: {
+                    /** @enum {string} */
+                    status: "ok" | "refused" | "unusable";
+                    prices?: components["schemas"]["Amount"][] | null;
+                    days?: number[] | null;
+                    said?: string | null;
+                };
+            };
+        };
+        ProofFields: {
+            name?: string;
+            note?: string | null;
+            tags?: string[] | null;
+            cart?: components["schemas"]["Cart"];
+            /** @description A moment on the store's clock. Without one, and without days, it is whenever somebody looks. */
+            at?: components["schemas"]["AsIf"] | null;
+            /** @description Days of the week, 1 for Monday: it is each of them, at the time */
+            weekdays?: number[] | null;
+            /** @description Of these days */
+            time?: string | null;
+            expects?: components["schemas"]["Expects"];
+            recorded?: components["schemas"]["RecordedAnswer"][] | null;
+        };
+        ProofDraft: WithRequired<components["schemas"]["ProofFields"], "name" | "cart">;
+        ProofPatch: {
+            lock_version: number;
+        } & components["schemas"]["ProofFields"];
+        /** @description A kept cart with what it is to get */
+        Proof: {
+            id: string;
+            lock_version: number;
+        } & WithRequired<components["schemas"]["ProofFields"], "name" | "note" | "tags" | "cart" | "expects">;
+        ProofIds: {
+            ids: string[];
+        };
+        ProofCount: {
+            count: number;
+        };
+        ProofState: {
+            revision: number;
+            total: number;
+            holds: number;
+            changed: number;
+            unclear: number;
+        };
+        /** @description One thing in which what the cart gets is not what it is to get */
+        Departure: {
+            /** @constant */
+            code: "status";
+            wanted: string;
+            gets: string;
+        } | {
+            /** @constant */
+            code: "zone";
+            wanted: string;
+            gets?: string;
+        } | {
+            /** @constant */
+            code: "text";
+            wanted: string;
+            gets?: string;
+        } | {
+            /** @constant */
+            code: "price";
+            method: string;
+            wanted: components["schemas"]["WantedPrice"];
+            gets: string;
+        } | {
+            /** @constant */
+            code: "gone";
+            method: string;
+            wanted: components["schemas"]["WantedPrice"];
+        } | {
+            /** @constant */
+            code: "offered";
+            method: string;
+            gets: string;
+        } | {
+            /** @constant */
+            code: "mark";
+            method: string;
+            /** @enum {string} */
+            wanted: "cheapest" | "fastest";
+        } | {
+            /** @constant */
+            code: "message";
+            method: string;
+            wanted: string;
+        } | {
+            /** @constant */
+            code: "order";
+            wanted: string[];
+            gets: string[];
+        };
+        WantedPrice: {
+            /** @enum {string} */
+            kind: "exact" | "at_most" | "at_least" | "free" | "offered";
+            amount?: string;
+        };
+        ProofOutcome: {
+            /** @enum {string} */
+            state: "holds" | "changed" | "unclear";
+            departures: components["schemas"]["Departure"][];
+            unclear: {
+                /** @enum {string} */
+                code: "no_product" | "no_class" | "no_method" | "no_zone" | "no_group" | "no_coupon" | "not_recorded";
+                names: components["schemas"]["Texts"];
+            }[];
+            /** @description The moment that was looked at, on the store's clock */
+            at: string;
+            /** @description From when the carriers' answers are, on the store's clock */
+            recorded_at: string | null;
+        };
+        ProofList: {
+            revision: number;
+            total: number;
+            holds: number;
+            changed: number;
+            unclear: number;
+            /** @description How many are like what was asked for */
+            found: number;
+            tags: components["schemas"]["Texts"];
+            proofs: {
+                proof: components["schemas"]["Proof"];
+                outcome: components["schemas"]["ProofOutcome"];
+            }[];
+        };
+        ProofGets: {
+            status: string;
+            zone: string | null;
+            methods: {
+                method: string;
+                name: string;
+                price: string;
+            }[];
+        };
+        ProofParting: {
+            outcome: components["schemas"]["ProofOutcome"];
+            /** @description What it got when it last held; null where that is not known any more */
+            before: components["schemas"]["ProofGets"] | null;
+            after: components["schemas"]["ProofGets"];
+            methods: {
+                method: string;
+                name: string;
+                before: string | null;
+                after: string | null;
+                /** @description The first line in which the two reckonings differ, before and after */
+                first: (components["schemas"]["ReckoningStep"] | null)[];
+                cause: components["schemas"]["Cause"] | null;
+                setting: components["schemas"]["Setting"] | null;
+            }[];
+        };
         MarginsRequest: {
             cart: components["schemas"]["Cart"];
             offer: components["schemas"]["OfferPreview"];
@@ -2951,7 +3257,7 @@ export interface components {
             /** @enum {string} */
             action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
             /** @enum {string} */
-            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule" | "box" | "carrier" | "setup";
+            kind: "store" | "zone" | "method" | "rate" | "product" | "class" | "tax_class" | "treatment" | "finding" | "group" | "coupon" | "offer" | "rule" | "box" | "carrier" | "setup" | "proof";
             names: {
                 [key: string]: string;
             };
@@ -6962,6 +7268,236 @@ export interface operations {
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             429: components["responses"]["Problem"];
+        };
+    };
+    readProofs: {
+        parameters: {
+            query?: {
+                state?: "" | "holds" | "changed" | "unclear";
+                tag?: string;
+                /** @description In names and notes */
+                find?: string;
+                limit?: number;
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Proofs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofList"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    createProof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofDraft"];
+            };
+        };
+        responses: {
+            /** @description The proof */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proof"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readProofState: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Counts */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofState"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    acceptProofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofIds"];
+            };
+        };
+        responses: {
+            /** @description How many */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofCount"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    recordProofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofIds"];
+            };
+        };
+        responses: {
+            /** @description How many */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofCount"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    removeProofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofIds"];
+            };
+        };
+        responses: {
+            /** @description How many */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofCount"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteProof: {
+        parameters: {
+            query: {
+                lock_version: components["parameters"]["LockVersion"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    updateProof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofPatch"];
+            };
+        };
+        responses: {
+            /** @description The proof */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proof"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readParting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Both sides */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofParting"];
+                };
+            };
+            404: components["responses"]["Problem"];
         };
     };
     readHistory: {

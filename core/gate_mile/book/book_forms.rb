@@ -22,7 +22,8 @@ module GateMile
         store = reader.object("store")&.then { |item| StoreForms::STORE.read(item, Setting.new) }
         setting = Setting.new(store&.currency || Currency::UNREAD, store&.time_zone)
         parts = { store: store, **LISTS.to_h { |list, form| [list, list(reader, list, form, setting)] },
-                  policies: StoreForms::POLICIES.read(reader, setting, last: false) }
+                  policies: StoreForms::POLICIES.read(reader, setting, last: false),
+                  proofs: ProofForms.list(reader, setting) }
         reader.finish
         parts
       end
@@ -32,8 +33,10 @@ module GateMile
       def write(parts)
         lists = LISTS.to_h { |list, form| [list.name, parts.fetch(list).map { |item| form.write(item) }] }
         carriers = lists.slice("carriers").reject { |_, list| list.empty? }
+        proofs = parts.fetch(:proofs, []).map { |proof| ProofForms::PROOF.write(proof) }
         { "format" => FORMAT, "version" => VERSION, "store" => StoreForms::STORE.write(parts.fetch(:store)),
-          **lists.except("carriers"), **StoreForms::POLICIES.write(parts.fetch(:policies)), **carriers }
+          **lists.except("carriers"), **StoreForms::POLICIES.write(parts.fetch(:policies)), **carriers,
+          **(proofs.empty? ? {} : { "proofs" => proofs }) }
       end
 
       private

@@ -15,11 +15,23 @@ module Server
     # @return [Hash] the same with everything that was left out
     # @raise [Problem] 422
     def filled(fields)
+      fields = { **fields, "name" => name(read(fields).first) } if fields["name"].to_s.strip.empty?
       return fields if fields["expects"] && fields["recorded"]
 
       quote, recorded = asked(fields)
       expects = fields["expects"] || GateMile::ProofForms::EXPECTED.write(GateMile::Expected.of(quote))
       fields.merge("expects" => expects, "recorded" => GateMile::ProofForms::RecordedForm.write(recorded))
+    end
+
+    # @param cart [GateMile::Cart]
+    # @return [String] what it is called where nobody says: its goods and where it goes, and a number where there is one
+    #   of this name already
+    def name(cart)
+      lines = @book.basket(cart).lines
+      first = lines.first&.then { |line| "#{line.quantity} × #{line.label}" } || "Nothing"
+      to = [cart.destination.country, cart.destination.region, cart.destination.postcode].compact.join(" ")
+      more = lines.size > 1 ? " and #{lines.size - 1} more" : ""
+      unlike("#{first[0, 70]}#{more}#{", to #{to}" unless to.empty?}")
     end
 
     # @param proof [GateMile::Proof]
@@ -43,6 +55,12 @@ module Server
     end
 
     private
+
+    # The first of "name", "name (2)", "name (3)" that nobody has.
+    def unlike(name)
+      taken = Records::Proof.where("name LIKE ?", "#{Records::Proof.sanitize_sql_like(name)}%").pluck(:name).map(&:downcase)
+      [name, *(2..(taken.size + 2)).map { |at| "#{name} (#{at})" }].find { |one| !taken.include?(one.downcase) }
+    end
 
     def read(fields)
       reader = GateMile::Reader.open(fields.slice("cart", "at", "weekdays", "time"))

@@ -19,6 +19,8 @@ const OfferList = lazy(async () => ({ default: (await import('./offers/offer-lis
 const Offers = lazy(async () => ({ default: (await import('./offers/offers')).Offers }))
 const Registers = lazy(async () => ({ default: (await import('./offers/registers')).Registers }))
 const ShopPages = lazy(async () => ({ default: (await import('./offers/shop-pages')).ShopPages }))
+const Proofs = lazy(async () => ({ default: (await import('./proofs/proofs')).Proofs }))
+const ProofList = lazy(async () => ({ default: (await import('./proofs/proof-list')).ProofList }))
 const OrderPage = lazy(async () => ({ default: (await import('./rules/order-page')).OrderPage }))
 const RuleList = lazy(async () => ({ default: (await import('./rules/rule-list')).RuleList }))
 const Rules = lazy(async () => ({ default: (await import('./rules/rules')).Rules }))
@@ -156,6 +158,7 @@ const ROUTES: RouteObject[] = [
               },
             ],
           },
+          { path: '/proofs', element: <Proofs />, children: [{ index: true, element: <ProofList /> }] },
           { path: '/shop', element: <ShopSettings /> },
           { path: '*', element: <Navigate to="/" replace /> },
         ],

@@ -3075,7 +3075,8 @@ export interface components {
             expects?: components["schemas"]["Expects"];
             recorded?: components["schemas"]["RecordedAnswer"][] | null;
         };
-        ProofDraft: WithRequired<components["schemas"]["ProofFields"], "name" | "cart">;
+        /** @description Without a name it is called after its goods and where it goes. */
+        ProofDraft: WithRequired<components["schemas"]["ProofFields"], "cart">;
         ProofPatch: {
             lock_version: number;
         } & components["schemas"]["ProofFields"];

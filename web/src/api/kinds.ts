@@ -10,6 +10,7 @@ export type Kind =
   | 'methods'
   | 'offers'
   | 'products'
+  | 'proofs'
   | 'rates'
   | 'rules'
   | 'tax-classes'
@@ -26,6 +27,6 @@ export type DocOf<K extends Kind> = Docs[K]
 /** What a new one is made of. */
 export type DraftOf<K extends Kind> = Drafts[K]
 /** Kinds whose things stand in an order that counts. */
-export type Ordered = Exclude<Kind, 'coupons' | 'products' | 'rates'>
+export type Ordered = Exclude<Kind, 'coupons' | 'products' | 'proofs' | 'rates'>
 /** Kinds whose things can be duplicated. */
 export type Copied = 'methods' | 'offers' | 'rules' | 'zones'

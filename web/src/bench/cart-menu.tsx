@@ -1,8 +1,9 @@
-import { Braces, Link2, Trash2 } from 'lucide-react'
+import { Bookmark, Braces, Link2, Trash2 } from 'lucide-react'
 import { Pop } from '../ui/pop'
 import { copy } from './copy'
 import { lazily } from '../ui/lazily'
-import { useBenchCart } from './cart'
+import { useProofActs } from '../proofs/use-proofs'
+import { documentOf, momentOf, useBenchCart } from './cart'
 import { Button } from '../ui/button'
 
 const CartJson = lazily(async () => (await import('./cart-json')).CartJson)
@@ -10,10 +11,20 @@ const CartJson = lazily(async () => (await import('./cart-json')).CartJson)
 /** What can be done with the whole cart: shared as a link, taken out and put in as JSON, emptied. */
 export function CartMenu() {
   const { cart, clear } = useBenchCart()
+  const { keep } = useProofActs()
   return (
     <span className="flex">
       <Button look="quiet" disabled={cart.lines.length === 0} onClick={clear}>
         <Trash2 size={13} aria-hidden className="sr-only" /> Empty
+      </Button>
+      <Button
+        look="quiet"
+        className="px-1"
+        aria-label="Keep this cart"
+        data-tip="Keep this cart and what it gets as a proof"
+        onClick={() => void keep(documentOf(cart), momentOf(cart))}
+      >
+        <Bookmark size={14} aria-hidden /> Keep
       </Button>
       <Button
         look="quiet"

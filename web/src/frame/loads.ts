@@ -6,6 +6,7 @@ const PAGES: Record<string, () => Promise<unknown>> = {
   '/offers': () => Promise.all([import('../offers/offers'), import('../offers/offer-list')]),
   '/rules': () => Promise.all([import('../rules/rules'), import('../rules/rule-list')]),
   '/carriers': () => import('../carriers/carriers'),
+  '/proofs': () => Promise.all([import('../proofs/proofs'), import('../proofs/proof-list')]),
   '/shop': () => import('../store/shop-settings'),
 }
 

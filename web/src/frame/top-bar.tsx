@@ -3,6 +3,7 @@ import { Link, NavLink, useLocation } from 'react-router'
 import { useWorkshop } from '../api/setup'
 import { NotStored } from '../edits/not-stored'
 import { Pop } from '../ui/pop'
+import { proofCounts, useProofState } from '../proofs/use-proofs'
 import { prepare } from './loads'
 import { HistoryButtons } from './history-buttons'
 import { Button } from '../ui/button'
@@ -16,6 +17,7 @@ export const SECTIONS = [
   { path: '/offers', name: 'Offers' },
   { path: '/rules', name: 'Rules' },
   { path: '/carriers', name: 'Carriers' },
+  { path: '/proofs', name: 'Proofs' },
 ] as const
 
 /** The section that an address belongs to. */
@@ -56,7 +58,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
               `flex items-center border-b-4 px-2.5 font-cond text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
             }
           >
-            {name}
+            {path === '/proofs' ? <Told name={name} /> : name}
           </NavLink>
         ))}
       </nav>
@@ -86,6 +88,20 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
         </NavLink>
       </span>
     </header>
+  )
+}
+
+/** A section of which the bar tells how things stand. */
+function Told({ name }: { name: string }) {
+  const { data } = useProofState()
+  if (!data?.total) return name
+  return (
+    <span className="flex flex-col leading-tight">
+      {name}
+      <span className={`text-xs font-normal whitespace-nowrap ${data.changed ? 'text-brick' : 'text-soft'}`}>
+        {proofCounts(data)}
+      </span>
+    </span>
   )
 }
 

@@ -18,6 +18,7 @@ const KINDS: Record<Change['kind'], string> = {
   box: 'box',
   carrier: 'carrier',
   setup: 'setup',
+  proof: 'proof',
 }
 
 const FIELDS: Record<string, string> = {
@@ -76,6 +77,11 @@ const FIELDS: Record<string, string> = {
   up_to: 'most weight',
   size: 'size',
   basis: 'what counts as order value',
+  expects: 'what it is to get',
+  recorded: 'recorded answers',
+  cart: 'cart',
+  note: 'note',
+  tags: 'tags',
   tags_add: 'tags added',
   tags_remove: 'tags removed',
   treatment_add: 'a treatment put on',
@@ -86,6 +92,7 @@ function subject(change: Change): string {
   const { name = '', zone } = change.names
   if (change.kind === 'store') return 'the shop'
   if (change.kind === 'rate') return `${name} in ${zone ?? ''}`
+  if (change.names.count && !name) return counted(Number(change.names.count), KINDS[change.kind])
   return `${KINDS[change.kind]} ${name}`
 }
 

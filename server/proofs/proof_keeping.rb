@@ -34,6 +34,21 @@ module Server
       unlike("#{first[0, 70]}#{more}#{", to #{to}" unless to.empty?}")
     end
 
+    # Keeps many at once, as one change; carriers are not asked. Carts that are kept already are passed over.
+    # @param list [Array<Hash>] fields of proofs
+    # @return [Hash] how many were kept, and how many were there
+    # @raise [Problem] 422
+    def keep(list)
+      known = Records::Proof.pluck(:cart, :at, :expects).to_set
+      kept = list.map do |fields|
+        without_asking(fields)
+      end.reject { |one| known.include?(one.values_at("cart", "at", "expects")) }
+      History.edit("create", "proof", { name: "", count: kept.size.to_s }) do
+        kept.each { |one| Records::Proof.create!(one.merge("name" => unlike(one["name"]))) }
+      end
+      { count: kept.size, there: list.size - kept.size }
+    end
+
     # @param proof [GateMile::Proof]
     # @param outcome [GateMile::Proving::Outcome]
     # @return [Hash] what it is to get from now on
@@ -55,6 +70,13 @@ module Server
     end
 
     private
+
+    def without_asking(fields)
+      cart, moment = read(fields)
+      quote = @book.quote(cart, at: moment.times(@now, @book.store.time_zone).first)
+      expects = GateMile::ProofForms::EXPECTED.write(GateMile::Expected.of(quote))
+      fields.merge("cart" => GateMile::CartForms::CART.write(cart), "expects" => expects, "at" => moment.at)
+    end
 
     # The first of "name", "name (2)", "name (3)" that nobody has.
     def unlike(name)

@@ -23,6 +23,16 @@ module Server
           answer(made, 201)
         end
 
+        app.post "/api/walk" do
+          answer(WalkDocument.new(settings.shelf.current.last, body_of("WalkRequest")).dump)
+        end
+
+        app.post "/api/proofs/keep" do
+          body = body_of("ProofsKept", limit: App::TABLE_LIMIT)
+          keeping = ProofKeeping.new(settings.shelf.current.last)
+          answer(keeping.keep(body["proofs"]), 201)
+        end
+
         app.get "/api/proofs/:id/parting" do
           kept = settings.suite.run.list[params["id"]] or raise Problem.new(404, "The proof is not there any more.")
           answer(ProofDocuments.parting(kept, *settings.suite.quotes(kept)))

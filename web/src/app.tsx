@@ -21,6 +21,7 @@ const Registers = lazy(async () => ({ default: (await import('./offers/registers
 const ShopPages = lazy(async () => ({ default: (await import('./offers/shop-pages')).ShopPages }))
 const Proofs = lazy(async () => ({ default: (await import('./proofs/proofs')).Proofs }))
 const ProofList = lazy(async () => ({ default: (await import('./proofs/proof-list')).ProofList }))
+const Walk = lazy(async () => ({ default: (await import('./proofs/walk')).Walk }))
 const OrderPage = lazy(async () => ({ default: (await import('./rules/order-page')).OrderPage }))
 const RuleList = lazy(async () => ({ default: (await import('./rules/rule-list')).RuleList }))
 const Rules = lazy(async () => ({ default: (await import('./rules/rules')).Rules }))
@@ -158,7 +159,14 @@ const ROUTES: RouteObject[] = [
               },
             ],
           },
-          { path: '/proofs', element: <Proofs />, children: [{ index: true, element: <ProofList /> }] },
+          {
+            path: '/proofs',
+            element: <Proofs />,
+            children: [
+              { index: true, element: <ProofList /> },
+              { path: 'walk', element: <Walk /> },
+            ],
+          },
           { path: '/shop', element: <ShopSettings /> },
           { path: '*', element: <Navigate to="/" replace /> },
         ],

@@ -15,9 +15,10 @@ module GateMile
     private_constant :DAY, :MEASURES, :GOODS, :ADDRESS
 
     # @param book [Book]
-    def initialize(book)
+    # @param samples [ZoneSamples] of its zones
+    def initialize(book, samples = ZoneSamples.new(book.zones))
       @book = book
-      @samples = ZoneSamples.new(book.zones)
+      @samples = samples
     end
 
     # @param wishes [Array<Array(Tree, Boolean)>] trees, each with whether it has to hold
@@ -39,12 +40,10 @@ module GateMile
     # @return [Quote]
     def quote(situation) = @book.quote(cart(situation), at: moment(situation))
 
-    private
-
-    def cart(situation) = Cart.parse(situation.cart, @book.currency)
-    def moment(situation) = LocalMoment.utc(situation.at || "#{DAY}T12:00", @book.store.time_zone)
-
-    # Whether the cart that was made is really like that.
+    # Whether a cart that was made is really like that.
+    # @param situation [Situation]
+    # @param wishes [Array<Array(Tree, Boolean)>]
+    # @return [Boolean]
     def shown?(situation, wishes)
       sent = cart(situation)
       zone = @book.zones.land(sent.destination).zone || @book.zones.find(&:active) or return false
@@ -54,6 +53,11 @@ module GateMile
       here = Circumstances.new(facts, zone, sent.destination)
       wishes.all? { |tree, wanted| tree.test(here).equal?(Truth.of(wanted)) }
     end
+
+    private
+
+    def cart(situation) = Cart.parse(situation.cart, @book.currency)
+    def moment(situation) = LocalMoment.utc(situation.at || "#{DAY}T12:00", @book.store.time_zone)
 
     # Goods at own prices are ordinary at one method and not at another.
     def ordinary_unclear?(basket, wishes)

@@ -165,9 +165,12 @@ module GateMile
     # @param parts [Hash] what {#initialize} takes
     # @return [Book] with these in the place of its own; this one is left as it is
     def with(**parts)
-      Book.new(store: store, catalogue: catalogue, treatments: treatments, zones: zones, methods: methods_in_order,
-               rates: rates, policies: policies, carriers: carriers, proofs: proofs,
-               **parts)
+      made = Book.new(store: store, catalogue: catalogue, treatments: treatments, zones: zones,
+                      methods: methods_in_order,
+                      rates: rates, policies: policies, carriers: carriers, proofs: proofs,
+                      **parts)
+      made.programs.update(programs) unless parts.keys.intersect?(PROGRAMMED)
+      made
     end
 
     # @return [Hash] for JSON; {.compile} makes an equal book of it
@@ -176,5 +179,14 @@ module GateMile
                         methods: methods_in_order, rates: rates, carriers: carriers, policies: policies,
                         proofs: proofs })
     end
+
+    # Parts that programs are made of: as long as they stay, so do these.
+    PROGRAMMED = %i[store zones methods rates carriers].freeze
+    private_constant :PROGRAMMED
+
+    protected
+
+    # @return [Hash{String => Program}] by rate, as far as they have been made
+    attr_reader :programs
   end
 end

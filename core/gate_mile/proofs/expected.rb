@@ -15,10 +15,23 @@ module GateMile
       # @param quote [Quote]
       # @return [Expected]
       def of(quote)
+        return beside_live(quote) if quote.method_quotes.any? { |one| waiting?(one) }
+
         offered = quote.method_quotes.select(&:available?)
         new(status: quote.status, zone: quote.landing&.zone&.id, only: true, ordered: false, text: quote.text,
             methods: offered.map { |one| ExpectedMethod.of(one) })
       end
+
+      private
+
+      # Carriers that were not asked leave open what is offered beside the merchant's own prices.
+      def beside_live(quote)
+        own = quote.method_quotes.reject(&:live?)
+        new(zone: quote.landing&.zone&.id, only: false, ordered: false,
+            methods: own.map { |one| ExpectedMethod.of(one).with(marks: []) })
+      end
+
+      def waiting?(one) = one.causes.any? { |cause| cause.code == :live_waiting }
     end
 
     # What it gets now takes the place of what it does not get any more; what was looked at is still looked at, and

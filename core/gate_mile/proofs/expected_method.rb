@@ -10,9 +10,13 @@ module GateMile
     KINDS = [*PRICED, :free, :offered, :not_offered].freeze
     MESSAGES = 20
 
-    # @param quote [MethodQuote] of a method that is available
+    # @param quote [MethodQuote]
     # @return [ExpectedMethod] exactly that
     def self.of(quote)
+      unless quote.available?
+        return new(method_id: quote.method_id, kind: :not_offered, amount: nil, marks: [], messages: [])
+      end
+
       free = quote.price.zero?
       new(method_id: quote.method_id, kind: free ? :free : :exact, amount: (quote.price unless free),
           marks: quote.marks, messages: quote.messages)
@@ -37,9 +41,11 @@ module GateMile
     # @param quote [MethodQuote, nil] what it gets now
     # @return [ExpectedMethod] that holds of it, and says as much as before where that can be
     def accepting(quote)
-      return with(kind: :not_offered, amount: nil, marks: [], messages: []) unless quote&.available?
+      return with(kind: :not_offered, amount: nil, marks: [], messages: []) if quote.nil?
 
       now = ExpectedMethod.of(quote)
+      return now unless quote.available?
+
       now = now.with(kind: kind, amount: amount) if met?(quote.price)
       if !met?(quote.price) && PRICED.include?(kind) && !quote.price.zero?
         now = now.with(kind: kind,

@@ -1567,6 +1567,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proofs/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps many carts in one change, each with what it gets now. Carriers are not asked; methods that wait for them are left out of it. */
+        post: operations["keepProofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The carts that tell a zone, a rate or an offer apart, and what each method comes to for them */
+        post: operations["walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proofs/{id}": {
         parameters: {
             query?: never;
@@ -3087,6 +3121,75 @@ export interface components {
         } & WithRequired<components["schemas"]["ProofFields"], "name" | "note" | "tags" | "cart" | "expects">;
         ProofIds: {
             ids: string[];
+        };
+        ProofsKept: {
+            proofs: components["schemas"]["WalkedProof"][];
+        };
+        WalkedProof: {
+            name: string;
+            tags?: string[];
+            note?: string;
+            cart: components["schemas"]["Cart"];
+            at?: components["schemas"]["AsIf"];
+        };
+        ProofsKeptCount: {
+            count: number;
+            /** @description Carts that were kept already */
+            there: number;
+        };
+        WalkRequest: {
+            zone?: string;
+            rate?: string;
+            offer?: string;
+        };
+        /** @description What a cart tells apart */
+        WalkReason: {
+            /** @enum {string} */
+            code: "base" | "plain" | "edge" | "increment" | "worth" | "cell" | "units" | "others" | "least" | "most" | "met" | "threshold" | "discounted" | "unshipped" | "group" | "no_coupon" | "coupon" | "moment" | "blocked" | "pays_own_way" | "promotion" | "uses" | "height" | "with_treated" | "both_offers" | "rule_holds" | "rule_with" | "rule_without" | "rule_bound" | "rule_clock" | "rule_both" | "class" | "classes" | "with_none" | "treated" | "treated_beside" | "treated_two" | "class_group" | "coupon_moment" | "hours" | "place" | "shows";
+            setting?: components["schemas"]["WalkSetting"] | null;
+            /** @enum {string} */
+            side?: "below" | "at" | "above" | "before" | "first" | "last" | "after" | "country" | "region" | "other_region" | "in_clause" | "behind_clause";
+            measure?: string;
+            figure?: string;
+            column?: string;
+            /** @description Id of a class */
+            group?: string | null;
+            /** @description A customer group */
+            group_name?: string | null;
+            count?: number;
+            times?: number;
+            offer?: string;
+            other?: string;
+            coupon?: string;
+            rule?: string;
+            fact?: string;
+            name?: string;
+            treatment?: string;
+            at?: string;
+            inside?: boolean;
+        };
+        WalkSetting: {
+            /** @enum {string} */
+            kind: "rate" | "method" | "treatment" | "offer" | "rule" | "coupon" | "class" | "zone";
+            id: string;
+            field: string;
+        };
+        Walk: {
+            zones: string[];
+            methods: string[];
+            /** @description False where there were too many carts */
+            whole: boolean;
+            carts: {
+                cart: components["schemas"]["Cart"];
+                at: string | null;
+                reasons: components["schemas"]["WalkReason"][];
+                status: string;
+                zone: string | null;
+                /** @description By method: a price, `live` where a carrier decides, `none` where it is not available */
+                gets: {
+                    [key: string]: string;
+                };
+            }[];
         };
         ProofCount: {
             count: number;
@@ -7419,6 +7522,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProofCount"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    keepProofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofsKept"];
+            };
+        };
+        responses: {
+            /** @description How many */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofsKeptCount"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkRequest"];
+            };
+        };
+        responses: {
+            /** @description The walk */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Walk"];
                 };
             };
             404: components["responses"]["Problem"];

@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+module GateMile
+  # Looks whether carts show every amount, edge and switch of offers, rules and treatments; what hides behind others is
+  # looked for among carts crossed from them. Only carts that have to do with a setting are priced for it.
+  class PolicyProbe
+    # Carts that are crossed.
+    MOST = 160
+    private_constant :MOST
+
+    # @param book [Book]
+    # @param zone [Zone]
+    # @param known [Hash{Array(Hash, String) => Array<Hash>}] carts with their moments, and their reasons
+    # @param now [Time] of carts without a moment
+    def initialize(book, zone, known, now)
+      @book = book
+      @zone = zone
+      @now = now
+      @reasons = known
+      @known = known.keys.map { |key| seen(key) }
+      @concerned = {}.compare_by_identity
+    end
+
+    # @param figures [Array<PolicyMutants::Figure>]
+    # @return [Array<Array>] carts with their moments that show what the others do not, and the setting that they show
+    def list(figures)
+      figures.filter_map do |figure|
+        found = witness(figure) or next
+        @known.unshift(found)
+        @concerned.each_value { |lists| lists.first.unshift(found) }
+        [found.key, figure.item]
+      end
+    end
+
+    private
+
+    Seen = Struct.new(:key, :cart, :facts, :result)
+    private_constant :Seen
+
+    def seen(key)
+      at = key.last ? LocalMoment.utc(key.last, @book.store.time_zone) : @now
+      cart = Cart.parse(key.first, @book.currency)
+      Seen.new(key, cart, Facts.new(@book, cart, @book.basket(cart), at))
+    end
+
+    def crossed = @crossed ||= Crossing.new(@known.map(&:key), MOST).list.map { |key| seen(key) }
+
+    def witness(figure)
+      known, others = @concerned[figure.item] ||= [concerned(@known, figure.item), nil]
+      figure.books.each do |changed|
+        return nil if known.any? { |one| differs?(changed, one) }
+
+        others = @concerned[figure.item][1] ||= concerned(crossed, figure.item)
+        found = others.find { |one| differs?(changed, one) }
+        return found if found
+      end
+      nil
+    end
+
+    # Those that were made for it first, then those that it could act on.
+    def concerned(list, item)
+      made, others = list.partition { |one| @reasons[one.key]&.any? { |reason| reason.dig(:setting, :id) == item.id } }
+      made + others.select { |one| concerns?(item, one) }
+    end
+
+    def concerns?(item, one)
+      case item
+      when Offer then Standing.new(item.with(active: true), one.facts, @zone).reasons.empty?
+      when Rule then item.tree.holds?(Circumstances.new(one.facts, @zone, one.cart.destination))
+      else one.facts.basket.lines.any? { |line| line.treatments.any? { |placed| placed.treatment.id == item.id } }
+      end
+    end
+
+    def differs?(changed, one)
+      one.result ||= result(@book, one)
+      result(changed, one) != one.result
+    end
+
+    def result(book, one)
+      quote = book.quote(one.cart, at: one.facts.at)
+      [quote.status, quote.method_quotes.to_h { |method| [method.method_id, method.price&.minor] }]
+    end
+  end
+end

@@ -25,6 +25,13 @@ module Server
       end
     end
 
+    # @param record [Records::Base]
+    # @return [Hash] its row, as the database would hold it
+    def self.plain_row(record)
+      row = record.attributes_for_database.except("lock_version", "revision")
+      row.transform_values { |value| { true => 1, false => 0 }.fetch(value, value) }
+    end
+
     # @param book [Hash] a book document as the core writes it
     # @param now [Hash] of {.now}
     def initialize(book, now)
@@ -57,10 +64,8 @@ module Server
       said.each { |column, value| record[column] = value if model.said.include?(column) }
       also.each { |column, value| record[column] = value }
       kept = OWN.fetch(model.table_name, []).to_h { |column| [column, @now[model.table_name].dig(record.id, column)] }
-      plain(record.attributes_for_database).except("lock_version", "revision").merge(kept.except("revision"))
+      SetupRows.plain_row(record).merge(kept.except("revision"))
     end
-
-    def plain(row) = row.transform_values { |value| { true => 1, false => 0 }.fetch(value, value) }
 
     def store = { 1 => raw(Records::Store, @book["store"], "id" => 1) }
 

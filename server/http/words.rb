@@ -107,6 +107,11 @@ module Server
       never_matches: "no postcode of this country is like that.",
       other_country: "these are postcodes of %<country>s, which is a country of its own here.",
       no_header_signs: "Use plain letters, figures and signs, without accents and line breaks.",
+      csv_goods: "Write goods as 2 * SKU, or as a line of a cart in JSON; bars between them.",
+      csv_json: "This is no JSON.",
+      csv_expectation: "“%<text>s” can't be read. Write CODE = 4.50, CODE <= 4.50, CODE >= 4.50, CODE free, " \
+                       "CODE offered or CODE not offered; bars between them.",
+      twice_in_file: "This name stands in line %<line>s already.",
       at_or_weekdays: "Give a moment, or days of the week, not both.",
       expects_nothing: "Say at least one thing that the cart is to get.",
       stale: "This was changed elsewhere since it was shown here.",

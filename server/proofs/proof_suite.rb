@@ -46,11 +46,22 @@ module Server
     #   known, and what it gets now
     def quotes(kept)
       at = kept.outcome.at
-      before = kept.held&.book&.quote(kept.proof.cart, at: kept.held.at, carriers: kept.proof.recorded.port)
+      held = kept.held || found(kept)
+      before = held&.book&.quote(kept.proof.cart, at: held.at, carriers: kept.proof.recorded.port)
       [before, kept.book.quote(kept.proof.cart, at: at, carriers: kept.proof.recorded.port)]
     end
 
     private
+
+    # Where it changed before anybody looked, it may have held in one of the books that are kept.
+    def found(kept)
+      return if kept.outcome.state == :holds
+
+      now = kept.outcome.at
+      before = @shelf.steps.reverse.map { |_, old, _| old }
+      book = before.find { |old| GateMile::Proving.new(old, now: now).run(kept.proof).state == :holds }
+      book && Held.new(book, now)
+    end
 
     def made(revision, book, now, minute)
       asked = 0

@@ -57,19 +57,9 @@ module Server
           body = body_of("GoodsImport", limit: FILE_LIMIT)
           content_type "application/x-ndjson"
           headers "cache-control" => "no-store, no-transform"
-          Products.import(body, settings.shelf)
-        end
-      end
-
-      # @return [Enumerator<String>] lines of JSON
-      def self.import(body, shelf)
-        Enumerator.new do |out|
-          out << line({ result: imported(body, shelf) { |done, total| out << line({ done: done, total: total }) } })
-        rescue Problem => e
-          out << line({ problem: JSON.parse(e.to_json) })
-        rescue StandardError => e
-          Log.fault(e, "importing products")
-          out << line({ problem: JSON.parse(Problem.new(500, App::MISTAKE).to_json) })
+          ImportLines.of("importing products") do |tell|
+            Products.imported(body, settings.shelf) { |done, total| tell.call(done, total) }
+          end
         end
       end
 
@@ -85,9 +75,6 @@ module Server
           done
         end
       end
-
-      def self.line(value) = "#{JSON.generate(value)}\n"
-      private_class_method :imported, :line
 
       # @param book [GateMile::Book]
       # @param article [GateMile::Article]

@@ -23,6 +23,19 @@ module Server
           answer(made, 201)
         end
 
+        app.get "/api/proofs.csv" do
+          content_type "text/csv", charset: "utf-8"
+          attachment "proofs.csv"
+          ProofsCsv.write
+        end
+
+        app.post "/api/proofs/import" do
+          body = body_of("TableImport", limit: App::TABLE_LIMIT)
+          content_type "application/x-ndjson"
+          headers "cache-control" => "no-store, no-transform"
+          ImportLines.of("importing proofs") { |tell| Proofs.imported(body, &tell) }
+        end
+
         app.post "/api/walk" do
           answer(WalkDocument.new(settings.shelf.current.last, body_of("WalkRequest")).dump)
         end
@@ -93,6 +106,14 @@ module Server
           end
           { state: state, tag: tag, find: GateMile::Product.fold(find), limit: app.number("limit", 100, PAGE),
             offset: app.number("offset", 0, 0..1_000_000) }
+        end
+
+        # @param body [Hash] TableImport of the contract
+        # @return [Hash] TableImported of the contract
+        def imported(body, &tell)
+          return ProofsCsv.new(body["csv"]).read(store: false, &tell) unless body["store"]
+
+          History.edit("import", "proof", {}) { ProofsCsv.new(body["csv"]).read(store: true, &tell) }
         end
 
         # One change of several proofs; those that are gone are passed over.

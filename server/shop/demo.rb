@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Server
-  # The demo shop: its book, and goods and treatments in the tables that merchants import.
+  # The demo shop: its book, and goods, treatments and proofs in the tables that merchants import.
   module Demo
     FOLDER = File.join(ROOT, "demo")
 
@@ -16,7 +16,8 @@ module Server
         products = read("products.csv")
         done = GoodsImport.new(products, GoodsCsv.head(products)[:mapping]).run(into: self)
         treated = TreatmentsCsv.new(read("treatments.csv")).read(store: true)
-        faults = done[:faults] + treated[:faults]
+        proofs = ProofsCsv.new(read("proofs.csv")).read(store: true) { |_, _| nil }
+        faults = done[:faults] + treated[:faults] + proofs[:faults]
         raise "the demo has faults: #{faults.inspect}" if faults.any?
       end
     end

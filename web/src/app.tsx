@@ -21,6 +21,7 @@ const Registers = lazy(async () => ({ default: (await import('./offers/registers
 const ShopPages = lazy(async () => ({ default: (await import('./offers/shop-pages')).ShopPages }))
 const Proofs = lazy(async () => ({ default: (await import('./proofs/proofs')).Proofs }))
 const ProofList = lazy(async () => ({ default: (await import('./proofs/proof-list')).ProofList }))
+const ProofsCsv = lazy(async () => ({ default: (await import('./proofs/proofs-csv')).ProofsCsv }))
 const Walk = lazy(async () => ({ default: (await import('./proofs/walk')).Walk }))
 const OrderPage = lazy(async () => ({ default: (await import('./rules/order-page')).OrderPage }))
 const RuleList = lazy(async () => ({ default: (await import('./rules/rule-list')).RuleList }))
@@ -165,6 +166,7 @@ const ROUTES: RouteObject[] = [
             children: [
               { index: true, element: <ProofList /> },
               { path: 'walk', element: <Walk /> },
+              { path: 'csv', element: <ProofsCsv /> },
             ],
           },
           { path: '/shop', element: <ShopSettings /> },

@@ -25,7 +25,8 @@ module GateMile
       lines += any.first["lines"] if @random.rand(2).zero?
       lines = lines.map { |line| line.merge("quantity" => @random.rand(1..5)) } if @random.rand(3).zero?
       cart = { "lines" => lines, **buyer.first.slice("group"), **any.first.slice("coupons"),
-               **any.first.slice("promotions"), **any.first.slice("offer_uses"), **place.first.slice("destination", "billing") }
+               **any.first.slice("promotions"), **any.first.slice("offer_uses"),
+               **place.first.slice("destination", "billing") }
       [cart, moment.last]
     end
   end

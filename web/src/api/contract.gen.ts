@@ -1567,6 +1567,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proofs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportProofs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proofs/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads proofs from CSV; `store` false shows what it would do. Answers line by line as it goes on */
+        post: operations["importProofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/proofs/keep": {
         parameters: {
             query?: never;
@@ -2416,7 +2449,7 @@ export interface components {
         ImportLine: {
             done?: number;
             total?: number;
-            result?: components["schemas"]["GoodsImported"];
+            result?: components["schemas"]["GoodsImported"] | components["schemas"]["TableImported"];
             problem?: components["schemas"]["Problem"];
         };
         GoodsImported: {
@@ -7525,6 +7558,52 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportProofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    importProofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableImport"];
+            };
+        };
+        responses: {
+            /** @description Lines of ImportLine */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
+                };
+            };
+            413: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };

@@ -7,13 +7,15 @@ import { count, counted, list } from '../ui/locale'
 import { readFile } from '../ui/read-file'
 import { Changes } from './changes'
 import { COLUMNS, WORDS } from './columns'
-import { importGoods, type Imported } from './import-stream'
+import { importLines } from '../api/import-stream'
 import { useLatest } from '../ui/use-latest'
 import { Select } from '../ui/select'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 import { Input, TextArea } from '../ui/input'
 import { Panel } from '../ui/said'
+
+type Imported = Schemas['GoodsImported']
 
 type Head = Schemas['CsvHead']
 
@@ -65,7 +67,12 @@ export function ProductsCsv() {
     try {
       const body = { csv: text, mapping: columns, store: false, ...also }
       setPlan(
-        await importGoods(body, (done, total) => setProgress({ what: 'Reading', done, total }), run.signal),
+        await importLines<Imported>(
+          '/api/products/import',
+          body,
+          (done, total) => setProgress({ what: 'Reading', done, total }),
+          run.signal,
+        ),
       )
       setProgress(null)
     } catch (failed) {
@@ -105,8 +112,10 @@ export function ProductsCsv() {
     setProgress({ what: 'Storing', done: 0, total: plan?.total ?? 0 })
     try {
       const done = await edit(() =>
-        importGoods({ csv, mapping, sure, comma, store: true }, (at, total) =>
-          setProgress({ what: 'Storing', done: at, total }),
+        importLines<Imported>(
+          '/api/products/import',
+          { csv, mapping, sure, comma, store: true },
+          (at, total) => setProgress({ what: 'Storing', done: at, total }),
         ),
       )
       toast(`Took ${counted(done.created + done.changed, 'row')}`, {

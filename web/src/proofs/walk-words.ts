@@ -87,11 +87,12 @@ export function reasonSentence(reason: Reason, setup: Setup, formats: Formats): 
 }
 
 /** What the cart of a walk is: the goods that count, and where it goes. */
-export function walkedCart(cart: Cart): string {
+export function walkedCart(cart: Cart, usual?: Cart): string {
   const lines = cart.lines.map(
     ({ sku, name, quantity, weight, unit_price: price }) =>
       `${quantity} × ${sku ?? name}${weight && !sku ? ` ${weight}` : ''}${price && !sku ? ` at ${price}` : ''}`,
   )
-  const to = cart.destination && addressWords(cart.destination)
+  const same = JSON.stringify(cart.destination) === JSON.stringify(usual?.destination)
+  const to = cart.destination && !same && addressWords(cart.destination)
   return [lines.join(' + '), to, cart.group, ...(cart.coupons ?? [])].filter(Boolean).join(', ')
 }

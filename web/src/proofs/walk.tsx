@@ -16,6 +16,7 @@ import { Empty } from '../ui/said'
 import { Select } from '../ui/select'
 import { Table } from '../ui/table'
 import { toast } from '../ui/toast'
+import { addressWords } from '../zones/words'
 import { reasonSentence, walkedCart } from './walk-words'
 
 type Row = Schemas['Walk']['carts'][number]
@@ -150,6 +151,7 @@ function Tariff({ walk, name }: { walk: Schemas['Walk']; name: string }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store!)
   const methods = walk.methods.map((id) => setup.methods.find((one) => one.id === id)!)
+  const usual = walk.carts[0]?.cart
   return (
     <>
       <h2 className="hidden text-xl print:block">
@@ -160,6 +162,7 @@ function Tariff({ walk, name }: { walk: Schemas['Walk']; name: string }) {
       )}
       <p className="mb-1 text-soft">
         {counted(walk.carts.length, 'cart')}, {counted(methods.length, 'method')}
+        {usual?.destination && `, to ${addressWords(usual.destination)} unless another address is named`}
       </p>
       <Table aria-label={`Walk of ${name}`} sticky>
         <thead className="bg-paper lg:sticky lg:top-0 lg:z-10">
@@ -178,7 +181,14 @@ function Tariff({ walk, name }: { walk: Schemas['Walk']; name: string }) {
         </thead>
         <tbody>
           {walk.carts.map((row, at) => (
-            <Line key={at} row={row} before={walk.carts[at - 1]} methods={walk.methods} formats={formats} />
+            <Line
+              key={at}
+              row={row}
+              before={walk.carts[at - 1]}
+              methods={walk.methods}
+              usual={usual}
+              formats={formats}
+            />
           ))}
         </tbody>
       </Table>
@@ -190,9 +200,11 @@ function Line({
   row,
   before,
   methods,
+  usual,
   formats,
 }: {
   row: Row
+  usual: Schemas['Cart'] | undefined
   before: Row | undefined
   methods: string[]
   formats: Formats
@@ -210,7 +222,7 @@ function Line({
           </span>
         )}
       </th>
-      <td className="max-w-72 py-1 pr-3 text-xs text-soft">{walkedCart(row.cart)}</td>
+      <td className="max-w-72 py-1 pr-3 text-xs text-soft">{walkedCart(row.cart, usual)}</td>
       {methods.map((id) => (
         <td key={id} className="px-2 py-1 text-right whitespace-nowrap">
           <Got

@@ -89,12 +89,12 @@ const UNCLEAR: Record<Outcome['unclear'][number]['code'], (names: string) => str
   no_zone: () => 'The zone that it speaks of is gone',
   no_group: (names) => `There is no customer group “${names}”`,
   no_coupon: (names) => `The coupon “${names}” is not in the register`,
-  not_recorded: (names) => `${names} was not asked this when the cart was kept`,
+  not_recorded: (names) => `No answer of ${names} to this is recorded`,
 }
 
 /** Why it can't be said whether a proof holds. */
 export function unclearSentence({ code, names }: Outcome['unclear'][number]): string {
-  return UNCLEAR[code](list(names))
+  return UNCLEAR[code](list(names, code === 'not_recorded' ? 'or' : 'and'))
 }
 
 /** One method of what a cart is to get: "Tracked £4.50". */

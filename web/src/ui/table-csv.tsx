@@ -3,19 +3,24 @@ import { toast } from '../ui/toast'
 import { messageOf, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from './field'
-import { counted, plural } from './locale'
+import { importLines } from '../api/import-stream'
+import { count, counted, plural } from './locale'
 import { readFile } from './read-file'
 import { useLatest } from './use-latest'
 import { Input, TextArea } from './input'
 import { Button } from './button'
 
 type Imported = Schemas['TableImported']
+type Short = '/api/treatments' | '/api/rates' | '/api/zones' | '/api/boxes'
+
+/** Faults that are told one by one. */
+const SHOWN = 30
 
 interface Props {
   /** What a row of the outcome is, e.g. "zone". */
   what: string
   /** e.g. "/api/zones": `.csv` takes them out, `/import` reads them. */
-  path: '/api/treatments' | '/api/rates' | '/api/zones' | '/api/boxes'
+  path: Short | '/api/proofs'
   columns: string
   /** What stands in a row, and how lists are written. */
   about: string
@@ -32,13 +37,24 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
   const [plan, setPlan] = useState<Imported | null>(null)
   const [error, setError] = useState<string | null>(null)
   const latest = useLatest()
+  const [progress, setProgress] = useState<string | null>(null)
+  /** A table that may be long is told of as it goes on. */
+  const ask = async (text: string, store: boolean): Promise<Imported> => {
+    const body = { csv: text, store }
+    if (path !== '/api/proofs') return answerOf(api.POST(`${path}/import`, { body }))
+    try {
+      return await importLines<Imported>('/api/proofs/import', body, (done, total) =>
+        setProgress(`${store ? 'Taking' : 'Reading'} ${count(done)} of ${counted(total, what)} …`),
+      )
+    } finally {
+      setProgress(null)
+    }
+  }
   const read = async (text: string) => {
     const isLatest = latest()
     setCsv(text)
     try {
-      const found = text.trim()
-        ? await answerOf(api.POST(`${path}/import`, { body: { csv: text, store: false } }))
-        : null
+      const found = text.trim() ? await ask(text, false) : null
       if (!isLatest()) return
       setPlan(found)
       setError(null)
@@ -50,7 +66,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
   }
   const store = async () => {
     try {
-      await edit(() => answerOf(api.POST(`${path}/import`, { body: { csv, store: true } })))
+      await edit(() => ask(csv, true))
       toast(`Took the ${many}`, { action: { label: 'Undo', onClick: () => void undo() } })
       setCsv('')
       setPlan(null)
@@ -88,6 +104,11 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
           if (file) void readFile(file).then(read, (problem: Error) => setError(problem.message))
         }}
       />
+      {progress && (
+        <p className="text-soft" role="status">
+          {progress}
+        </p>
+      )}
       {error && <FieldError>{error}</FieldError>}
       {plan && (
         <div aria-live="polite">
@@ -95,11 +116,14 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
             <b>{plan.created.length}</b> new, <b>{plan.changed.length}</b> changed,{' '}
             <b>{plan.unchanged.length}</b> as they are, <b>{plan.faults.length}</b> with a fault
           </p>
-          {plan.faults.map((fault) => (
+          {plan.faults.slice(0, SHOWN).map((fault) => (
             <FieldError key={fault.line}>
               Line {fault.line}: {fault.detail}
             </FieldError>
           ))}
+          {plan.faults.length > SHOWN && (
+            <p className="text-soft">and {count(plan.faults.length - SHOWN)} more lines with a fault.</p>
+          )}
           <Button
             className="mt-2 border-ink font-semibold"
             disabled={doing === 0}

@@ -1,17 +1,17 @@
-import { ApiProblem, Unreachable, type ProblemDocument, type Schemas } from '../api/client'
+import { ApiProblem, Unreachable, type ProblemDocument, type Schemas } from './client'
 
-export type Imported = Schemas['GoodsImported']
 type Line = Schemas['ImportLine']
 
 /** Sends a file and reads the answer line by line: how far it is, then what it came to. */
-export async function importGoods(
-  body: Schemas['GoodsImport'],
+export async function importLines<Result extends NonNullable<Line['result']>>(
+  path: '/api/products/import' | '/api/proofs/import',
+  body: Schemas['GoodsImport'] | Schemas['TableImport'],
   progress: (done: number, total: number) => void,
   signal?: AbortSignal,
-): Promise<Imported> {
+): Promise<Result> {
   let response: Response
   try {
-    response = await fetch('/api/products/import', {
+    response = await fetch(path, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(body),
@@ -31,7 +31,7 @@ export async function importGoods(
     for (const text of lines) {
       const line = JSON.parse(text) as Line
       if (line.problem) throw new ApiProblem(line.problem)
-      if (line.result) return line.result
+      if (line.result) return line.result as Result
       if (line.total) progress(line.done ?? 0, line.total)
     }
     if (done) throw new Unreachable('The answer broke off. Look whether it was taken before trying again.')

@@ -49,7 +49,9 @@ module GateMile
       needed :kind, "is", among: ExpectedMethod::KINDS.map(&:name), symbol: true
       field(:amount, write: ->(amount) { amount&.to_s }) do |reader, setting|
         wanted = ExpectedMethod::PRICED.map(&:name).include?(reader.peek("is"))
-        reader.money("amount", setting.currency) if wanted
+        next reader.money("amount", setting.currency) if wanted
+
+        reader.problem("amount", :unknown_field) if reader.given?("amount", read: true)
       end
       field(:marks, write: ->(marks) { marks.map(&:name) if marks.any? }) do |reader, _|
         reader.texts("marks", most: 2).each_with_index.filter_map do |text, at|

@@ -47,6 +47,9 @@ module Server
     # @return [GateMile::Book, nil] nil where it is not kept any more
     def at(revision) = @snapshot.books[revision]
 
+    # @return [Array<GateMile::Book>] all that are kept, the newest first
+    def kept = @snapshot.books.values.reverse
+
     # @return [Array<Array(Integer, GateMile::Book)>] every revision that is kept whose one before is kept too: the
     #   number, the book before and the book
     def steps

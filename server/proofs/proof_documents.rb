@@ -6,7 +6,9 @@ module Server
     class << self
       # @param record [Records::Proof]
       # @return [Hash] Proof of the contract
-      def proof(record) = { "note" => nil, "tags" => [], **record.document, "lock_version" => record.lock_version }
+      def proof(record)
+        { "note" => nil, "tags" => [], **record.document.compact, "lock_version" => record.lock_version }
+      end
 
       # @param run [ProofSuite::Run]
       # @return [Hash] ProofState of the contract

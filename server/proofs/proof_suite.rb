@@ -58,8 +58,7 @@ module Server
       return if kept.outcome.state == :holds
 
       now = kept.outcome.at
-      before = @shelf.steps.reverse.map { |_, old, _| old }
-      book = before.find { |old| GateMile::Proving.new(old, now: now).run(kept.proof).state == :holds }
+      book = @shelf.kept.find { |old| GateMile::Proving.new(old, now: now).run(kept.proof).state == :holds }
       book && Held.new(book, now)
     end
 

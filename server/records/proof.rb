@@ -11,7 +11,7 @@ module Server
       validate :readable_by_the_core
 
       # @return [Hash] as in a book document
-      def document = { "id" => id, **said.compact }
+      def document = { "id" => id, **said }
 
       # @param setting [GateMile::Setting]
       # @return [GateMile::Proof]

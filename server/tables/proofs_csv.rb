@@ -43,7 +43,7 @@ module Server
       end
 
       def list(texts) = texts&.join("; ")
-      def json(value) = value && value.any? ? JSON.generate(value) : nil
+      def json(value) = value&.any? ? JSON.generate(value) : nil
 
       def zone_name(id) = id && (zone_names[id] || id)
       def zone_names = Records::Zone.pluck(:id, :name).to_h
@@ -129,7 +129,7 @@ module Server
 
     def keep(name, document)
       there = @there[name.downcase]
-      return @done[:unchanged] << name if there && there.document == document
+      return @done[:unchanged] << name if there && there.document.compact == document
 
       @done[there ? :changed : :created] << name
       @changes << [there, document]

@@ -11,7 +11,7 @@ class RoomsTest < Minitest::Test
   FILES = Dir[File.join(ROOT, "core/gate_mile/**/*.rb")].freeze
   # What the core may use of the world outside: the language, its standard library, and the IANA time zones.
   OUTSIDE = %w[ArgumentError Array Class Comparable Date Digest Encoding Enumerable Float GateMile Hash Integer JSON Regexp Set StandardError
-               String Struct Symbol TZInfo Time Rational].freeze
+               Math String Struct Symbol TZInfo Time Rational].freeze
 
   # Collects the constants that a file reads, with the names it writes itself.
   class Constants < Prism::Visitor

@@ -64,6 +64,19 @@ class ApiTest < Minitest::Test
     lines = api(:post, "/api/lines",
                 { cart: CART, measure: "weight", most: "5 kg", preview: { rate: "uk-tracked", plan: { schedule: { kind: "flat", amount: "3" } } } })["lines"]
     assert_equal([["0 kg", "5 kg", "3.00"]], lines["uk-tracked"].map { |piece| piece.values_at("from", "to", "price") })
+    proof = api(:post, "/api/proofs", { cart: CART })
+    api(:patch, "/api/proofs/#{proof["id"]}", { note: "Kept", lock_version: 0 })
+    assert_operator api(:get, "/api/proofs")["total"], :>=, 1
+    assert_operator api(:get, "/api/proofs/state")["holds"], :>=, 1
+    assert_equal "priced", api(:get, "/api/proofs/#{proof["id"]}/parting")["after"]["status"]
+    assert_includes api(:get, "/api/proofs.csv"), "Kept"
+    assert_includes api(:post, "/api/proofs/import", { csv: "proof,goods\n", store: false }), "result"
+    %w[accept record].each { |what| assert_equal 1, api(:post, "/api/proofs/#{what}", { ids: [proof["id"]] })["count"] }
+    walked = api(:post, "/api/walk", { rate: "uk-pallet" })["carts"].first
+    assert_equal 1, api(:post, "/api/proofs/keep", { proofs: [{ name: "Walked", cart: walked["cart"] }] })["count"]
+    assert_equal 0, api(:post, "/api/proofs/remove", { ids: ["gone"] })["count"]
+    version = api(:get, "/api/proofs")["proofs"].find { |one| one.dig("proof", "id") == proof["id"] }.dig("proof", "lock_version")
+    api(:delete, "/api/proofs/#{proof["id"]}?lock_version=#{version}")
     rate = find("rates", other["id"])
     api(:delete, "/api/rates/#{rate["id"]}?lock_version=#{rate["lock_version"]}")
     method = find("methods", method["id"])

@@ -44,7 +44,7 @@ class BookFileTest < Minitest::Test
       assert_equal told.except("stored"), done.except("stored"), "what is told is what is done"
       same(GateMile::Book.compile(book).dump, export, "and what is done is what the file says")
       by_sku = ->(found) { found.merge("products" => found["products"].sort_by { |product| product["sku"] }) }
-      same(by_sku.call(export), by_sku.call(Server::App.settings.shelf.current.last.dump), "the shelf knows")
+      same(by_sku.call(export.except("proofs")), by_sku.call(Server::App.settings.shelf.current.last.dump), "the shelf knows")
       states << export
     end
     (states.size - 1).downto(1) do |at|

@@ -28,7 +28,7 @@ module ServerSupport
            "ie-tracked" => "12.90", "ie-pallet" => "118.00", "near-tracked" => "16.50", "near-air" => "27.00", "further-tracked" => "21.50",
            "further-air" => "32.00", "america-air" => "38.50" }.freeze
   # The same with one flat price for every rate, without offers and rules: what is about neither can count on them.
-  DEMO = WHOLE_DEMO.merge("offers" => [], "rules" => [], "rates" => WHOLE_DEMO["rates"].select { |rate| FLAT.key?(rate["id"]) }.map do |rate|
+  DEMO = WHOLE_DEMO.merge("proofs" => [], "offers" => [], "rules" => [], "rates" => WHOLE_DEMO["rates"].select { |rate| FLAT.key?(rate["id"]) }.map do |rate|
     rate.except("areas", "cost").merge("plan" => { "schedule" => { "kind" => "flat", "amount" => FLAT[rate["id"]] } })
   end).freeze
   CART = JSON.parse(File.read(File.join(Server::ROOT, "demo/cart.json")))

@@ -9,7 +9,7 @@ module GateMile
     def initialize(carts, count)
       @carts = carts
       @count = count
-      @random = Random.new(1)
+      @spread = Spread.new(1)
     end
 
     # @return [Array<Array(Hash, String)>]
@@ -17,13 +17,13 @@ module GateMile
 
     private
 
-    def any = @carts[@random.rand(@carts.size)]
+    def any = @spread.of(@carts)
 
     def cross
       goods, buyer, place, moment = Array.new(4) { any }
       lines = goods.first["lines"]
-      lines += any.first["lines"] if @random.rand(2).zero?
-      lines = lines.map { |line| line.merge("quantity" => @random.rand(1..5)) } if @random.rand(3).zero?
+      lines += any.first["lines"] if @spread.below(2).zero?
+      lines = lines.map { |line| line.merge("quantity" => (1 + @spread.below(5))) } if @spread.below(3).zero?
       cart = { "lines" => lines, **buyer.first.slice("group"), **any.first.slice("coupons"),
                **any.first.slice("promotions"), **any.first.slice("offer_uses"),
                **place.first.slice("destination", "billing") }

@@ -153,7 +153,7 @@ module GateMile
           treatment.with(price: price.with(charge: charge))
         end
       end)
-      price.by_method.each do |method, charge|
+      price.by_method.to_h.each do |method, charge|
         found.concat(steps(charge).map do |others|
           others.map { |other| treatment.with(price: price.with(by_method: price.by_method.merge(method => other))) }
         end)

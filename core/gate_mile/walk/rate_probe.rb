@@ -90,23 +90,20 @@ module GateMile
     # Where the cart is priced as a whole, kinds make no difference.
     def slices = @slices ||= (@plan.group == "cart" ? singles : singles + pairs).each_slice(SLICE).to_a
 
-    # Always the same ones, spread over all.
-    def some(list, most) = list.size > most ? list.sample(most, random: Random.new(1)) : list
-
     # Every other one is heavier and dearer, a little or much.
     def singles
-      random = Random.new(1)
-      some(@starts.product(QUANTITIES, MORE), MOST).each_with_index.map do |(trial, units, more), at|
-        at.even? ? worth(trial, more).first(quantity: units) : other(trial, random).first(quantity: units)
+      spread = Spread.new(1)
+      spread.some(@starts.product(QUANTITIES, MORE), MOST).each_with_index.map do |(trial, units, more), at|
+        at.even? ? worth(trial, more).first(quantity: units) : other(trial, spread).first(quantity: units)
       end
     end
 
     # Two and three kinds of goods, where each may have its own price.
     def pairs
-      random = Random.new(2)
-      some(@starts.product(@starts, [1, 2, 3], [1, 2, 5]), PAIRS).map do |one, two, few, many|
-        others = [two, *(@starts.sample(1, random: random) if random.rand(2).zero?)]
-        named = others.each_with_index.flat_map { |trial, at| named(other(trial, random), at + 2, many) }
+      spread = Spread.new(2)
+      spread.some(@starts.product(@starts, [1, 2, 3], [1, 2, 5]), PAIRS).map do |one, two, few, many|
+        others = [two, *(spread.of(@starts) if spread.below(2).zero?)]
+        named = others.each_with_index.flat_map { |trial, at| named(other(trial, spread), at + 2, many) }
         one.first(quantity: few).beside(*named)
       end
     end
@@ -117,10 +114,10 @@ module GateMile
 
     def worth(trial, more) = trial.first(worth: trial.goods.first.worth + more)
 
-    def other(trial, random)
+    def other(trial, spread)
       goods = trial.goods.first
-      heavier = random.rand(2).zero? ? 0 : ((random.rand**3) * GRAMS).to_i * Weight::UNITS["g"]
-      trial.first(worth: goods.worth + ((random.rand**3) * CHANGE).to_i, weight: goods.weight + heavier)
+      heavier = spread.below(2).zero? ? 0 : spread.little(GRAMS) * Weight::UNITS["g"]
+      trial.first(worth: goods.worth + spread.little(CHANGE), weight: goods.weight + heavier)
     end
   end
 end

@@ -15,7 +15,10 @@ class EditedTest < Minitest::Test
   def carts(random)
     Array.new(60) do
       lines = GOODS.sample(random.rand(1..3), random: random).map { |sku, *| line(sku, random.rand(1..4)) }
-      lines.push({ "name" => "Else", "quantity" => 1, "unit_price" => "9.00", "weight" => "3 kg", "class" => one_of(random, nil, "Heavy", "Gone") }.compact) if random.rand(3).zero?
+      if random.rand(3).zero?
+        lines.push({ "name" => "Else", "quantity" => 1, "unit_price" => "9.00", "weight" => "3 kg",
+                     "class" => one_of(random, nil, "Heavy", "Gone") }.compact)
+      end
       cart("lines" => lines, "destination" => one_of(random, *PLACES), "group" => one_of(random, nil, "Retail", "Trade", "Gone"),
            "coupons" => one_of(random, [], ["SPRING"]))
     end

@@ -14,7 +14,7 @@ class ProofsTest < Minitest::Test
   end
 
   def ran(proof, book = self.book, now: AT) = GateMile::Proving.new(book, now: now).run(proof)
-  def wanted(id, is, **fields) = { "method" => id, "is" => is, **fields.transform_keys(&:to_s) }
+  def wanted(id, kind, **fields) = { "method" => id, "is" => kind, **fields.transform_keys(&:to_s) }
 
   # Each kind of price, where it holds and where it does not.
   def test_prices
@@ -33,9 +33,9 @@ class ProofsTest < Minitest::Test
     codes = ran(proof(expects)).departures.map(&:code)
     assert_equal %i[status zone text price mark message offered], codes
     order = ran(proof({ "ordered" => true, "methods" => [wanted("m", "offered"), wanted("n", "offered")] })).departures
-    assert_equal [[:order, %w[m n], %w[n m]]], order.map { |one| [one.code, one.wanted, one.gets] }
+    assert_equal([[:order, %w[m n], %w[n m]]], order.map { |one| [one.code, one.wanted, one.gets] })
     gone = ran(proof({ "methods" => [wanted("m", "free")] }), book(rates: [])).departures
-    assert_equal [[:gone, "m", { kind: :free }]], gone.map { |one| [one.code, one.method_id, one.wanted] }
+    assert_equal([[:gone, "m", { kind: :free }]], gone.map { |one| [one.code, one.method_id, one.wanted] })
   end
 
   # Taken over from what a cart gets it holds at once, wherever the cart goes; and accepted it holds again.
@@ -104,14 +104,14 @@ class ProofsTest < Minitest::Test
                    "/expects/methods/1/amount" => :unknown_field, "/recorded/0/at" => :not_a_moment, "/recorded/0/status" => :not_one_of },
                  problems.to_h.except("/time"))
     nothing = bad.slice("id", "name").merge("cart" => CART, "expects" => {})
-    assert_equal [["/expects", :expects_nothing]], problems_of { GateMile::ProofForms::PROOF.parse(nothing, setting) }
+    assert_equal([["/expects", :expects_nothing]], problems_of { GateMile::ProofForms::PROOF.parse(nothing, setting) })
     both = { "id" => "p", "name" => "P", "cart" => CART, "expects" => { "zone" => "uk" }, "at" => "2026-06-01T10:00", "weekdays" => [1], "time" => "10:00" }
-    assert_equal [["/weekdays", :at_or_weekdays]], problems_of { GateMile::ProofForms::PROOF.parse(both, setting) }
+    assert_equal([["/weekdays", :at_or_weekdays]], problems_of { GateMile::ProofForms::PROOF.parse(both, setting) })
   end
 
   def test_names_and_ids_are_of_one_proof_each
     one = { "id" => "p", "name" => "Same", "cart" => CART, "expects" => { "zone" => "uk" } }
-    assert_equal [["/proofs/1/id", :twice], ["/proofs/1/name", :twice]], problems_of { book(proofs: [one, one.merge("name" => "same ")]) }
+    assert_equal([["/proofs/1/id", :twice], ["/proofs/1/name", :twice]], problems_of { book(proofs: [one, one.merge("name" => "same ")]) })
     kept = book(proofs: [one, one.merge("id" => "q", "name" => "Other", "tags" => ["t"], "note" => "n", "at" => "2026-06-01T10:00")])
     assert_equal kept.proofs, GateMile::Book.compile(kept.dump).proofs
     assert_equal %w[Same Other], kept.with_rate(kept.rates.first).proofs.map(&:name)

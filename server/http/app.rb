@@ -23,6 +23,7 @@ module Server
     set :host_authorization, { permitted_hosts: [] }
     set :shelf, BookShelf.new
     set :suite, ProofSuite.new(shelf)
+    set :audits, AuditDesk.new(shelf)
     set :strict_paths, true
 
     register Routes::Pages

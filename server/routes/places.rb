@@ -35,18 +35,19 @@ module Server
         end
 
         app.get("/api/findings") do
-          now = Time.now
-          answer(settings.shelf.derived(:findings, [now.to_date, Carriers::Port.generation]) do |book|
-            asleep = Records::SleepingFinding.ids
-            { findings: GateMile::Audit.findings(book, at: now, answers: Carriers::Port.kept).map { |found| { **found.dump, part: found.part.name, asleep: asleep.include?(found.key) } } }
-          end)
+          found, progress = settings.audits.findings
+          asleep = Records::SleepingFinding.ids.to_set
+          answer({ findings: found.map { |one| { **one.dump, part: one.part.name, asleep: asleep.include?(one.key) } },
+                   progress: progress&.to_h })
         end
 
         app.put "/api/findings/asleep" do
           body = body_of("Asleep")
           History.edit("update", "finding", { fields: "active", to: (!body["asleep"]).to_s }) do
-            found = Records::SleepingFinding.find_by(id: body["key"])
-            body["asleep"] ? found || Records::SleepingFinding.create!(id: body["key"]) : found&.destroy!
+            there = Records::SleepingFinding.where(id: body["keys"]).index_by(&:id)
+            body["keys"].uniq.each do |key|
+              body["asleep"] ? there[key] || Records::SleepingFinding.create!(id: key) : there[key]&.destroy!
+            end
           end
           done
         end

@@ -295,7 +295,7 @@ class ApiTest < Minitest::Test
     api(:post, "/api/rates/import", { csv: api(:get, "/api/rates.csv"), store: false })
     finding = api(:get, "/api/findings")["findings"].first
     refute finding["asleep"]
-    api(:put, "/api/findings/asleep", { key: finding["key"], asleep: true })
+    api(:put, "/api/findings/asleep", { keys: [finding["key"]], asleep: true })
     assert_equal(finding.merge("asleep" => true), api(:get, "/api/findings")["findings"].find { |found| found["key"] == finding["key"] })
   end
 

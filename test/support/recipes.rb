@@ -23,15 +23,17 @@ module RecipesSupport
       products: GOODS.map { |sku, name, price, weight, group| product(sku, name, price, weight, group) },
       classes: CLASSES.map { |id, name| { "id" => id, "name" => name } }, treatments: treatments(random),
       groups: [{ "id" => "retail", "name" => "Retail" }, { "id" => "trade", "name" => "Trade" }],
-      coupons: [{ "id" => "spring", "code" => "SPRING" }],
       zones: ZONES.map { |id, (name, areas)| { "id" => id, "name" => name, "areas" => areas } },
       methods: [{ "id" => "post", "code" => "POST", "name" => "Post" }, { "id" => "van", "code" => "VAN", "name" => "Van" },
                 { "id" => "pallet", "code" => "PALLET", "name" => "Pallet" }],
-      rates: rates(random), offers: offers(random), rules: rules(random)
+      rates: rates(random), **policies(offers(random)), rules: rules(random)
     )
   end
 
   private
+
+  # A coupon that some offer asks for.
+  def policies(offers) = { offers: offers, coupons: offers.any? { |one| one["coupons"] } ? [{ "id" => "spring", "code" => "SPRING" }] : [] }
 
   def product(sku, name, price, weight, group)
     { "sku" => sku, "name" => name, "price" => price, "weight" => weight, "class" => group,
@@ -41,8 +43,8 @@ module RecipesSupport
 
   def treatments(random)
     [{ "id" => "by_tube", "name" => "Charts by the tube", "methods" => ["post"],
-       "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => one_of(random, "2.10", "3.40") } } },
-     { "id" => "by_piece", "name" => "Anchors by the piece", "methods" => %w[van pallet],
+       "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => one_of(random, "3.40", "4.10") } } },
+     { "id" => "by_piece", "name" => "Anchors by the piece", "methods" => ["van"],
        "price" => { "kind" => "apart", "charge" => { "kind" => one_of(random, "graduated", "whole"),
                                                      "steps" => [{ "from" => 1, "amount" => "14.00" },
                                                                  { "from" => 3, "amount" => one_of(random, "9.00", "11.00") }] } } }]

@@ -10,6 +10,7 @@ ENV["GATE_MILE_DATABASE"] = database
 ENV["GATE_MILE_ECHO"] = "1"
 # What is looked at must not depend on how busy this machine is.
 ENV["GATE_MILE_PATIENCE"] = "30"
+ENV["GATE_MILE_AUDIT_WAIT"] = "30"
 require_relative "../../server/boot"
 require "rack/test"
 
@@ -48,6 +49,7 @@ module ServerSupport
     end
     Server::App.settings.shelf.clear
     Server::App.settings.suite.clear
+    Server::App.settings.audits.clear
     Server::BookRecords.write(book, opening_cart: CART) if book
   end
 

@@ -34,6 +34,7 @@ const ByClass = lazy(async () => ({ default: (await import('./rates/by-class')).
 const RateList = lazy(async () => ({ default: (await import('./rates/rate-list')).RateList }))
 const Rates = lazy(async () => ({ default: (await import('./rates/rates')).Rates }))
 const RatesCsv = lazy(async () => ({ default: (await import('./rates/rates-csv')).RatesCsv }))
+const Findings = lazy(async () => ({ default: (await import('./findings/findings')).Findings }))
 const FirstRun = lazy(async () => ({ default: (await import('./store/first-run')).FirstRun }))
 const ShopSettings = lazy(async () => ({ default: (await import('./store/shop-settings')).ShopSettings }))
 
@@ -169,6 +170,7 @@ const ROUTES: RouteObject[] = [
               { path: 'csv', element: <ProofsCsv /> },
             ],
           },
+          { path: '/findings', element: <Findings /> },
           { path: '/shop', element: <ShopSettings /> },
           { path: '*', element: <Navigate to="/" replace /> },
         ],

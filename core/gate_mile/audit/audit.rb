@@ -6,13 +6,16 @@ module GateMile
     # @param book [Book]
     # @param at [Time] of the audit: offers may have ended by then
     # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
+    # @param quoted [QuotedFindings] of this book, where they have been asked for already
     # @return [Array<Finding>] the most harmful first
-    def self.findings(book, at:, answers: {})
+    def self.findings(book, at:, answers: {}, quoted: QuotedFindings.new(book))
       found = [[:rates, RateFindings.new(book)], [:zones, ZoneFindings.new(book.zones)],
                [:goods, GoodsFindings.new(book)], [:rates, LiveFindings.new(book, answers)],
                [:rates, FreeFindings.new(book)], [:offers, OfferFindings.new(book, at)],
-               [:rules, RuleFindings.new(book)]]
-      Finding.in_order(found.flat_map { |part, one| one.list.map { |finding| finding.with(part: part) } })
+               [:rules, RuleFindings.new(book)], [:rates, ZeroFindings.new(book)], [:rates, SetupFindings.new(book)],
+               [:rates, quoted]]
+      shown = SmallestCarts.new(book)
+      Finding.in_order(found.flat_map { |part, one| one.list.map { |finding| shown.on(finding).with(part: part) } })
     end
   end
 end

@@ -13,7 +13,9 @@ module GateMile
     # What costs most comes first: a zero charged by accident, nothing available, losses, then holes and ties. What is
     # only worth knowing comes last, whatever it is about.
     RANKS = { free_beside_paid: 0, no_rate: 1, no_way: 1, no_class_price: 1, blank_cells: 1, loss: 2,
-              own_price_far: 2, all_hidden: 1, free_unpriced: 0, offer_loss: 2, pays_more: 2 }.freeze
+              own_price_far: 2, all_hidden: 1, free_unpriced: 0, free_by_accident: 0,
+              nothing_left: 1, zone_ends: 1, zone_in_part: 1, own_country_left_out: 1, live_no_origin: 1,
+              offer_loss: 2, pays_more: 2 }.freeze
     HOLE = 3
     private_constant :RANKS, :HOLE
 

@@ -8,12 +8,9 @@ module GateMile
     # Products that are looked at for one offer, spread over all; units of one that are looked at, at most.
     SAMPLE = 40
     UNITS = 5000
-    # Words by which a text says "more than" where the offer means "at least" (English; common practice, no source).
-    OVER = /\b(over|above|more than|exceed\w*)\b/i
     # A shipping cost above this share of the order's value is far more than a threshold brings, where costs of goods
     # are not known.
     SHARE = Rational(1, 2)
-    private_constant :OVER
 
     # @param book [Book]
     # @param at [Time] of the audit: offers may have ended by then
@@ -37,10 +34,11 @@ module GateMile
     def of(offer)
       return [finding(:offer_over, :note, offer, ends: offer.period.ends)] if offer.period.outside(@at) == :late
 
-      rates = rates_of(offer)
-      return [finding(:offer_never, :warning, offer, reason: :no_rate)] if rates.empty?
+      return [finding(:offer_never, :warning, offer, reason: :no_rate)] if rates_of(offer).empty?
 
-      [*texts(offer), *closes(offer, rates), *slipping(offer), *tried(offer, rates)]
+      rates = rates_of(offer).select(&:plan)
+      [*OfferTexts.new(@book, offer).list, *coupon_off(offer), *OfferEnds.new(offer, @offers, rates).list, *slipping(offer),
+       *tried(offer, rates)]
     end
 
     def finding(code, harm, offer, cart = nil, zone: nil, **numbers)
@@ -49,40 +47,18 @@ module GateMile
     end
 
     def rates_of(offer)
-      @book.rates_in_use.select { |rate| offer.in_zone?(rate.zone) && offer.names?(rate.method_id) && rate.plan }
+      @book.rates_in_use.select { |rate| offer.in_zone?(rate.zone) && offer.names?(rate.method_id) }
     end
 
-    # "Over" where the offer means "at least".
-    def texts(offer)
-      texts = offer.milepost ? offer.milepost.texts : {}
-      return [] if offer.threshold.nil?
+    # Nobody can have a coupon that is off, or over.
+    def coupon_off(offer)
+      return [] if offer.coupons.nil?
 
-      { **texts, "label" => offer.label.to_s }.select { |_, text| text.match?(OVER) }.map do |moment, text|
-        finding(:milepost_over, :note, offer, moment: moment, text: text, measure: offer.threshold.measure,
-                                              from: offer.threshold.from.text)
-      end
-    end
+      named = offer.coupons.filter_map { |id| @book.policies.coupons.find { |one| one.id == id } }
+      dead = named.reject { |one| one.active && one.period.outside(@at) != :late }
+      return [] if named.empty? || dead.size < named.size
 
-    # Beyond the end of its stretch the cart pays again, unless another offer takes over there.
-    def closes(offer, rates)
-      below = offer.threshold&.below
-      return [] if below.nil? || offer.effect.kind != :free || taken_over?(offer)
-
-      [finding(:offer_closes, :warning, offer, zone: rates.first.zone, measure: offer.threshold.measure,
-                                               below: below.text)]
-    end
-
-    def taken_over?(offer)
-      @offers.any? do |other|
-        !other.equal?(offer) && other.effect.kind == :free && [nil, offer.zones].include?(other.zones) &&
-          other.threshold && goes_on?(offer.threshold, other.threshold)
-      end
-    end
-
-    # Whether a stretch begins before another ends, and goes beyond its end.
-    def goes_on?(before, after)
-      after.measure == before.measure && after.from.base <= before.below.base &&
-        (after.below.nil? || after.below.base > before.below.base)
+      [finding(:offer_coupon_off, :warning, offer, coupons: dead.map(&:code))]
     end
 
     # Goods without a class go by an offer that leaves classes out.
@@ -97,16 +73,39 @@ module GateMile
     # Carts of one product that just reach the threshold.
     def tried(offer, rates)
       bare = bare(offer)
-      found = rates.group_by(&:zone).flat_map do |zone, list|
-        sample.filter_map { |article| attempt(bare, article, @book.zone(zone), list) }
-      end
-      return unreached(offer) if found.none?(&:acted)
+      return [] if rates.empty?
+
+      found = attempts(bare, rates)
+      never_best = beaten(offer)
+      return never_best if never_best
+      return gains_nothing(offer, found) || unreached(offer) if found.none?(&:acted)
 
       offer.effect.kind == :free && offer.threshold ? [*dear(offer, found.select(&:acted))] : []
     end
 
-    Attempt = Struct.new(:article, :cart, :zone, :acted, :cost, :brings, :value)
+    def attempts(bare, rates)
+      rates.group_by(&:zone).flat_map do |zone, list|
+        sample.filter_map { |article| attempt(bare, article, @book.zone(zone), list) }
+      end
+    end
+
+    Attempt = Struct.new(:article, :cart, :zone, :acted, :cost, :brings, :value, :states)
     private_constant :Attempt
+
+    # With the others beside it, it is never the one that counts.
+    def beaten(offer)
+      by = @offers.find { |other| OfferRival.new(other, offer, @offers).always_wins? }
+      by && [finding(:offer_beaten, :warning, offer, by: by.name)]
+    end
+
+    # It is reached, and what it makes of the price is never less than the price.
+    def gains_nothing(offer, attempts)
+      states = attempts.flat_map(&:states).uniq
+      return if states.empty? || states != [:no_gain]
+
+      [finding(:offer_no_gain, :warning, offer, attempts.first.cart, zone: attempts.first.zone.id,
+                                                                     amount: offer.effect.amount)]
+    end
 
     # The book with this offer alone, whoever asks.
     def bare(offer)
@@ -131,7 +130,7 @@ module GateMile
       found = rates.map { |rate| run(bare, terms, rate) }
       acted = found.find { |quote| quote.available? && quote.acted.any? }
       Attempt.new(article, document, zone, !acted.nil?, acted && cost(acted), brings(article, units),
-                  article.price * units)
+                  article.price * units, found.select(&:available?).flat_map { |quote| quote.outcomes.map(&:state) })
     end
 
     def run(book, terms, rate)

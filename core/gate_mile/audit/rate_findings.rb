@@ -33,15 +33,17 @@ module GateMile
 
     # A delivery that costs nothing, whatever the cart, beside one that costs something: nobody would pay.
     def free_beside_paid
-      @rates.group_by(&:zone).flat_map do |_, rates|
+      @book.rates_in_use.select(&:plan).group_by(&:zone).flat_map do |zone, rates|
         free, paid = rates.partition { |rate| free?(rate) }
+        paid += @book.rates_of(@book.zone(zone)).select { |rate| rate.active && rate.live }
         open = free.reject { |rate| rate.areas || @book.shipping_method(rate.method_id).kind == "collection" }
         paid.any? ? open.map { |rate| finding(:free_beside_paid, :problem, rate) } : []
       end
     end
 
     def free?(rate)
-      rate.plan.schedule.is_a?(Flat) && rate.plan.schedule.amount.zero? && !rate.plan.adjustment.handling?
+      schedule = rate.plan.schedule
+      rate.live.nil? && schedule.is_a?(Flat) && schedule.amount.zero? && !rate.plan.adjustment.handling?
     end
 
     def no_rate

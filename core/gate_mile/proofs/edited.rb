@@ -18,6 +18,13 @@ module GateMile
       everything? || lands?(looked) || goods?(looked) || (looked.priced && zones(looked).any? { |id| prices?(id) })
     end
 
+    # @param id [String] of a zone
+    # @return [Boolean] whether any quote there may come to something else, goods that differ themselves left aside
+    def zone?(id)
+      everything? || zones_changed.any? || kept(:classes) { @old.classes != @new.classes } ||
+        kept(:all_treatments) { @old.treatments.to_a != @new.treatments.to_a } || prices?(id)
+    end
+
     private
 
     def kept(name) = @same.fetch(name) { @same[name] = yield }

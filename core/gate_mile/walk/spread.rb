@@ -39,7 +39,9 @@ module GateMile
       return list if list.size <= most
 
       list = list.dup
-      Array.new(most) { |at| at + below(list.size - at) }.each_with_index { |from, at| list[at], list[from] = list[from], list[at] }
+      Array.new(most) do |at|
+        at + below(list.size - at)
+      end.each_with_index { |from, at| list[at], list[from] = list[from], list[at] }
       list.first(most)
     end
   end

@@ -167,8 +167,10 @@ class PlantedTest < Minitest::Test
                    shop.doc["store"]["parcels"] = { "kind" => "boxes" }
                  }]
   }.freeze
-  # Known by what carriers answered, or by what the search of situations gives up on: tested where these are.
-  ELSEWHERE = %w[live_never_wins live_loss live_all_refuse rule_open].freeze
+  # Known by what carriers answered, by what the search of situations gives up on, or by quoting: tested where these are
+  # (test/core/audit/mistakes_test.rb).
+  ELSEWHERE = %w[live_never_wins live_loss live_all_refuse rule_open free_by_accident own_country_left_out live_no_origin live_unknown_service
+                 no_size nothing_left zone_ends zone_in_part offer_coupon_off offer_beaten offer_no_gain text_amount].freeze
 
   # A copy of the shop, to be changed.
   class Shop

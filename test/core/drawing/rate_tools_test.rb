@@ -151,7 +151,7 @@ class RateToolsTest < Minitest::Test
     assert_equal [:rates_alike], found.call(*Array.new(2) { steps.call(["0 kg", "5"], ["2 kg", "6"]) })
     assert_equal [:falling], found.call(steps.call(["0 kg", "5"], ["2 kg", "4"]))
     assert_empty found.call(steps.call(["0 kg", "5"], ["2 kg", "5"]))
-    assert_equal [:ends_early], found.call(steps.call(["0 kg", "5"], ["0.1 kg", nil]))
+    assert_equal %i[zone_ends ends_early], found.call(steps.call(["0 kg", "5"], ["0.1 kg", nil]))
     assert_equal [:loss], found.call(flat("2").merge("cost" => flat("3")))
     assert_equal [:out_of_reach],
                  found.call({ "schedule" => { "kind" => "steps", "measure" => "quantity",

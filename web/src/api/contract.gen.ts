@@ -4376,10 +4376,98 @@ export interface components {
             at: string | null;
             setting: {
                 /** @enum {string} */
-                kind: "treatment" | "class" | "rate" | "offer" | "rule" | "coupon" | "box";
+                kind: "treatment" | "class" | "rate" | "offer" | "rule" | "coupon" | "box" | "method";
                 id: string;
             } | null;
         } & ({
+            /** @constant */
+            code: "free_by_accident";
+            numbers: {
+                name: string;
+                /** @enum {string} */
+                what: "step" | "first_step" | "class" | "others" | "cell" | "handling" | "markup" | "ladder" | "offer" | "rule" | "treatment";
+                figure?: string;
+            };
+        } | {
+            /** @constant */
+            code: "own_country_left_out";
+            numbers: {
+                country: string;
+            };
+        } | {
+            /** @constant */
+            code: "live_no_origin";
+            numbers: {
+                rate: string;
+            };
+        } | {
+            /** @constant */
+            code: "live_unknown_service";
+            numbers: {
+                rate: string;
+                carrier: string;
+                service: string;
+            };
+        } | {
+            /** @constant */
+            code: "no_size";
+            numbers: {
+                rates: number;
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "nothing_left";
+            numbers: {
+                by: components["schemas"]["TakenBy"];
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "zone_ends";
+            numbers: {
+                by: components["schemas"]["TakenBy"];
+                count: number;
+                names: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "zone_in_part";
+            numbers: components["schemas"]["NoNumbers"];
+        } | {
+            /** @constant */
+            code: "offer_coupon_off";
+            numbers: {
+                offer: string;
+                coupons: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "offer_beaten";
+            numbers: {
+                offer: string;
+                by: string;
+            };
+        } | {
+            /** @constant */
+            code: "offer_no_gain";
+            numbers: {
+                offer: string;
+                amount: string | null;
+            };
+        } | {
+            /** @constant */
+            code: "text_amount";
+            numbers: {
+                offer: string;
+                moment: string;
+                text: string;
+                figure: string;
+                from: string;
+            };
+        } | {
             /** @constant */
             code: "covers_world";
             numbers: components["schemas"]["NoNumbers"];
@@ -4753,12 +4841,22 @@ export interface components {
             };
         });
         Asleep: {
-            key: string;
+            keys: string[];
             asleep: boolean;
         };
         Findings: {
             findings: components["schemas"]["Finding"][];
+            /** @description How far the part is that asks for quotes; null once all of it is there */
+            progress: {
+                done: number;
+                total: number;
+            } | null;
         };
+        /** @description What takes the methods away, each once */
+        TakenBy: {
+            code: string;
+            name: string;
+        }[];
         /** @enum {string} */
         ServedHow: "wholly" | "partly" | "none";
         CoverageMap: {

@@ -53,6 +53,8 @@ export function useFindings(revision: number) {
     queryKey: ['findings', revision],
     queryFn: ({ signal }) => answerOf(api.GET('/api/findings', { signal })),
     staleTime: Infinity,
+    // What takes longer is told as far as it is.
+    refetchInterval: ({ state }) => (state.data?.progress ? 500 : false),
     placeholderData: keepPreviousData,
   })
 }

@@ -6,6 +6,9 @@ import { benchOf, useBenchCart } from '../bench/cart'
 import { settingPath } from '../reckoning/paths'
 import { formatsOf } from '../ui/format'
 import { addressWords } from '../zones/words'
+import { counted } from '../ui/locale'
+import { grouped, type Group } from './groups'
+import { mendOf } from './mends'
 import { findingSentence } from './words'
 import { Button } from '../ui/button'
 import { Fold } from '../ui/fold'
@@ -14,36 +17,42 @@ const SIGNS = { problem: '▲', warning: '△', note: '·' } as const
 const TONES = { problem: 'text-brick', warning: 'text-ochre', note: 'text-soft' } as const
 
 /**
- * What the audit found, the most harmful first: what it is, an address that shows it, and how to mend it. What is only
- * worth knowing is folded, and so is what the merchant has put to sleep.
+ * What the audit found, the most harmful first, what has one cause in one place: what it is, a cart or an address that
+ * shows it, and how to mend it. What is only worth knowing is folded, and so is what the merchant has put to sleep.
  */
 export function FindingsList({ findings, named }: { findings: Finding[]; named: boolean }) {
-  const list = (items: Finding[]) => (
+  const list = (items: Group[]) => (
     <ul>
-      {items.map((finding) => (
-        <Row key={finding.key} finding={finding} named={named} />
+      {items.map((group) => (
+        <Row key={group.key} of={group} named={named} />
       ))}
     </ul>
   )
-  const awake = findings.filter(({ asleep }) => !asleep)
-  const notes = awake.filter(({ harm }) => harm === 'note')
-  const asleep = findings.filter((finding) => finding.asleep)
+  const groups = grouped(findings)
+  const awake = groups.filter(({ first }) => !first.asleep)
+  const notes = awake.filter(({ first }) => first.harm === 'note')
+  const asleep = groups.filter(({ first }) => first.asleep)
   return (
     <>
-      {list(awake.filter(({ harm }) => harm !== 'note'))}
+      {list(awake.filter(({ first }) => first.harm !== 'note'))}
       {notes.length > 0 && <Fold title={`Worth knowing: ${notes.length}`}>{list(notes)}</Fold>}
       {asleep.length > 0 && <Fold title={`Snoozed: ${asleep.length}`}>{list(asleep)}</Fold>}
     </>
   )
 }
 
-function Row({ finding, named }: { finding: Finding; named: boolean }) {
+/** Zones that are named one by one. */
+const NAMED = 4
+
+function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean }) {
   const { setup, send } = useWorkshop()
   const { data: geography } = useGeography()
   const { act } = useActs()
   const { replace } = useBenchCart()
   const { text, mend } = findingSentence(finding, setup, formatsOf(setup.store!), geography)
-  const zone = setup.zones.find(({ id }) => id === finding.zone)
+  const ids = [...new Set(all.flatMap(({ zone }) => zone ?? []))]
+  const zones = ids.flatMap((id) => setup.zones.find((one) => one.id === id) ?? [])
+  const certain = mendOf(finding, setup)
   return (
     <li className="flex gap-2 border-t border-hair py-1.5">
       <span aria-hidden className={`font-semibold ${TONES[finding.harm]}`}>
@@ -51,12 +60,18 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
       </span>
       <span className="flex-1">
         <span className="sr-only">{finding.harm}: </span>
-        {named && zone && (
-          <Link className="font-medium underline underline-offset-2" to={`/zones#zone=${zone.id}`}>
-            {zone.name}
-          </Link>
-        )}
-        {named && zone && ': '}
+        {named && zones.length > 1 && <b>{counted(zones.length, 'zone')}: </b>}
+        {named &&
+          zones.slice(0, NAMED).map(({ id, name }, at) => (
+            <span key={id}>
+              {at > 0 && ', '}
+              <Link className="font-medium underline underline-offset-2" to={`/zones#zone=${id}`}>
+                {name}
+              </Link>
+            </span>
+          ))}
+        {named && zones.length > NAMED && ` and ${zones.length - NAMED} more`}
+        {named && zones.length > 0 && ': '}
         {text}{' '}
         {finding.example && <span className="text-soft">For example {addressWords(finding.example)}. </span>}
         <span className="text-soft">{mend}</span>
@@ -88,6 +103,24 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
           </>
         )}
       </span>
+      {certain && (
+        <Button
+          className="shrink-0 self-start"
+          onClick={() =>
+            act(
+              certain.path,
+              'active',
+              `Switch off ${certain.name}`,
+              (_, { lock_version }) =>
+                send('PATCH', certain.path, { active: false, lock_version }, `Switched off ${certain.name}`),
+              certain.thing,
+            )
+          }
+        >
+          Switch it off
+          <span className="sr-only">: {certain.name}</span>
+        </Button>
+      )}
       <Button
         look="quiet"
         className="shrink-0 self-start"
@@ -101,7 +134,7 @@ function Row({ finding, named }: { finding: Finding; named: boolean }) {
               send(
                 'PUT',
                 '/api/findings/asleep',
-                { key: finding.key, asleep: !finding.asleep },
+                { keys: all.map(({ key }) => key), asleep: !finding.asleep },
                 finding.asleep ? 'Woke the finding' : 'Snoozed until the finding says something else',
               ),
           )

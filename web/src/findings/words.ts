@@ -300,7 +300,86 @@ const live = {
   }),
 } satisfies Partial<Tells>
 
-const TELLS: Tells = { ...zones, ...catalogue, ...rates, ...offers, ...rules, ...live }
+const FREE: Record<NumbersOf<'free_by_accident'>['what'], (figure: string, name: string) => string> = {
+  step: (figure, name) => `${name} is free in the step from ${figure}, and costs something in others.`,
+  first_step: (_, name) => `${name} is free in its first step, and costs something in others.`,
+  class: (figure, name) => `${name} is free for class ${figure}, and costs something for other goods.`,
+  others: (_, name) => `${name} is free for everything else, and costs something for the classes it names.`,
+  cell: (_, name) => `${name} is free in a cell of its grid, and costs something in others.`,
+  handling: (_, name) => `Handling of −100 % leaves nothing of the price of ${name}.`,
+  markup: (_, name) => `A markup of −100 % leaves nothing of what carriers ask for ${name}.`,
+  ladder: (_, name) => `${name} is free when carriers give no price.`,
+  offer: (_, name) => `“${name}” makes shipping free for every cart: it has no condition.`,
+  rule: (_, name) => `“${name}” makes shipping free for every cart: it has no condition.`,
+  treatment: (figure, name) => `“${name}” ships everything of class ${figure} free.`,
+}
+
+const TAKEN: Record<string, (name: string) => string> = {
+  line_barred: (name) => `“${name}” does not let goods travel`,
+  hidden_by_rule: (name) => `rule “${name}” hides methods`,
+  hidden_by_offer: (name) => `offer “${name}” hides methods`,
+  closed: (name) => `${name} is closed at that hour`,
+  after_cutoff: (name) => `${name} is past its cutoff`,
+  not_carried: (name) => `${name} does not carry a class`,
+  no_box: (name) => `no box is large enough for ${name}`,
+  out_of_area: (name) => `${name} is offered in a part of the zone only`,
+}
+
+const taken = (by: { code: string; name: string }[]) =>
+  list(by.map(({ code, name }) => (TAKEN[code] ?? ((one: string) => `the price of ${one} ends`))(name)))
+
+const whole = {
+  free_by_accident: ({ name, what, figure }) => ({
+    text: FREE[what](figure ?? '', name),
+    mend: fine('give it a price, or a condition.'),
+  }),
+  own_country_left_out: ({ country }) => ({
+    text: `${placeName(country).replace(/^t/, 'T')}, the shop’s own country, is in no zone.`,
+    mend: 'Add it to a zone.',
+  }),
+  live_no_origin: ({ rate }) => ({
+    text: `${rate} can’t ask carriers: the shop has no address that parcels are sent from.`,
+    mend: 'Fill it in among the details of the shop.',
+  }),
+  live_unknown_service: ({ rate, carrier, service }) => ({
+    text: `${rate} asks ${carrier} for the service “${service}”, which is not among its services.`,
+    mend: 'Take it out, or add it to the carrier.',
+  }),
+  no_size: ({ rates: number, ...some }) => ({
+    text: `${products(some)} ${some.count === 1 ? 'has' : 'have'} no size, and ${counted(number, 'rate')} ${number === 1 ? 'looks' : 'look'} at sizes.`,
+    mend: 'Give them a size.',
+  }),
+  nothing_left: ({ by, ...some }) => ({
+    text: `A cart with ${goods(some)} can be sent nowhere: ${taken(by)}.`,
+    mend: 'Leave one method for such carts.',
+  }),
+  zone_ends: ({ by, ...some }) => ({
+    text: `Every price ends below a cart with ${goods(some)}: ${taken(by)}.`,
+    mend: 'Give one of the methods a price beyond that, if you ship it.',
+  }),
+  zone_in_part: () => ({
+    text: 'Every method is narrowed to a part of this zone, and the rest has none.',
+    mend: 'Offer one method in the whole zone, or make the zone smaller.',
+  }),
+  offer_coupon_off: ({ offer, coupons }) => ({
+    text: `“${offer}” asks for ${counted(coupons.length, 'coupon')} that nobody can use any more: ${list(coupons)}.`,
+    mend: 'Switch the coupon on, or the offer off.',
+  }),
+  offer_beaten: ({ offer, by }) => ({
+    text: `“${offer}” never counts: “${by}” always makes the same methods cheaper.`,
+    mend: 'Switch it off, or let the two combine.',
+  }),
+  offer_no_gain: ({ offer, amount }, { formats }) => ({
+    text: `“${offer}” never makes anything cheaper${amount ? `: its ${formats.money(amount)} is no less than the prices it stands for` : ''}.`,
+    mend: 'Lower it, or switch it off.',
+  }),
+  text_amount: ({ offer, moment, text, figure, from }, { formats }) => ({
+    text: `“${offer}” says “${text}” ${moment === 'label' ? 'as its name for shoppers' : `in “${MOMENT_NAMES[moment as keyof typeof MOMENT_NAMES]}”`}: it names ${formats.money(figure)}, and is reached at ${formats.money(from)}.`,
+    mend: 'Write the same amount, or the placeholder {threshold}.',
+  }),
+} satisfies Partial<Tells>
+
+const TELLS: Tells = { ...whole, ...zones, ...catalogue, ...rates, ...offers, ...rules, ...live }
 
 /** The one place where what the audit finds becomes words. */
 export function findingSentence(

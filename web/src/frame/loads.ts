@@ -7,6 +7,7 @@ const PAGES: Record<string, () => Promise<unknown>> = {
   '/rules': () => Promise.all([import('../rules/rules'), import('../rules/rule-list')]),
   '/carriers': () => import('../carriers/carriers'),
   '/proofs': () => Promise.all([import('../proofs/proofs'), import('../proofs/proof-list')]),
+  '/findings': () => import('../findings/findings'),
   '/shop': () => import('../store/shop-settings'),
 }
 

@@ -1,6 +1,8 @@
 import { Menu, Search } from 'lucide-react'
 import { Link, NavLink, useLocation } from 'react-router'
-import { useWorkshop } from '../api/setup'
+import { awake, useFindings, useWorkshop } from '../api/setup'
+import { grouped } from '../findings/groups'
+import { count } from '../ui/locale'
 import { NotStored } from '../edits/not-stored'
 import { Pop } from '../ui/pop'
 import { proofCounts, useProofState } from '../proofs/use-proofs'
@@ -18,6 +20,7 @@ export const SECTIONS = [
   { path: '/rules', name: 'Rules' },
   { path: '/carriers', name: 'Carriers' },
   { path: '/proofs', name: 'Proofs' },
+  { path: '/findings', name: 'Findings' },
 ] as const
 
 /** The section that an address belongs to. */
@@ -58,7 +61,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
               `flex items-center border-b-4 px-2.5 font-cond text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
             }
           >
-            {path === '/proofs' ? <Told name={name} /> : name}
+            {path === '/proofs' ? <Proofs /> : path === '/findings' ? <Findings /> : name}
           </NavLink>
         ))}
       </nav>
@@ -92,17 +95,29 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
 }
 
 /** A section of which the bar tells how things stand. */
-function Told({ name }: { name: string }) {
-  const { data } = useProofState()
-  if (!data?.total) return name
+function Told({ name, said, bad }: { name: string; said: string; bad: boolean }) {
+  if (!said) return name
   return (
     <span className="flex flex-col leading-tight">
       {name}
-      <span className={`text-xs font-normal whitespace-nowrap ${data.changed ? 'text-brick' : 'text-soft'}`}>
-        {proofCounts(data)}
+      <span className={`text-xs font-normal whitespace-nowrap ${bad ? 'text-brick' : 'text-soft'}`}>
+        {said}
       </span>
     </span>
   )
+}
+
+function Proofs() {
+  const { data } = useProofState()
+  return <Told name="Proofs" said={data?.total ? proofCounts(data) : ''} bad={Boolean(data?.changed)} />
+}
+
+function Findings() {
+  const { setup } = useWorkshop()
+  const { data } = useFindings(setup.revision)
+  const groups = grouped(awake(data?.findings)).filter(({ first }) => first.harm !== 'note')
+  const bad = groups.some(({ first }) => first.harm === 'problem')
+  return <Told name="Findings" said={groups.length ? `${count(groups.length)} to look at` : ''} bad={bad} />
 }
 
 /** The sections where there is no room for them side by side. */

@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+module Server
+  # The audit of the setup as it stands. What is read from settings is there at once; what has to be quoted is worked
+  # out beside it, from what the last audit came to, and told as far as it is.
+  class AuditDesk
+    # Seconds that an answer waits for the quoted part.
+    WAIT = 0.4
+    private_constant :WAIT
+
+    # How far the quoted part is: zones that are done, and how many there are.
+    Progress = Struct.new(:done, :total)
+
+    # @param shelf [BookShelf]
+    def initialize(shelf)
+      @shelf = shelf
+      @lock = Mutex.new
+      clear
+    end
+
+    # @return [void]
+    def clear = @lock.synchronize { @book = @quoted = @work = nil }
+
+    # @param now [Time]
+    # @return [Array(Array<GateMile::Finding>, Progress)] nil for the second once all of it is there
+    # @raise [Problem] 404 where there is no shop
+    def findings(now: Time.now)
+      _, book = @shelf.current
+      work = work(book)
+      work.join(Float(ENV.fetch("GATE_MILE_AUDIT_WAIT", WAIT)))
+      done = !work.alive?
+      quoted = @quoted || Nothing
+      [read(book, now, quoted, done), done ? nil : @progress]
+    end
+
+    # Where nothing has been quoted yet.
+    module Nothing
+      def self.list = []
+    end
+    private_constant :Nothing
+
+    private
+
+    def read(book, now, quoted, done)
+      also = [now.to_date, Carriers::Port.generation, quoted.object_id, done]
+      @shelf.derived(:findings, also) do |current|
+        GateMile::Audit.findings(current, at: now, answers: Carriers::Port.kept,
+                                          quoted: current.equal?(book) ? quoted : Nothing)
+      end
+    end
+
+    # One at a time for each book; a newer one takes over from what the last came to.
+    def work(book)
+      @lock.synchronize do
+        next @work if @book.equal?(book)
+
+        @book = book
+        @progress = Progress.new(0, 1)
+        last = @quoted
+        @work = Thread.new { quote(book, last) }
+      end
+    end
+
+    def quote(book, last)
+      tell = ->(done, total) { @progress = Progress.new(done, total) if @book.equal?(book) }
+      found = GateMile::QuotedFindings.new(book, last: last, tell: tell)
+      @lock.synchronize { @quoted = found if @book.equal?(book) }
+    rescue StandardError => e
+      Log.fault(e, "the audit")
+    end
+  end
+end

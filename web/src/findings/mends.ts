@@ -1,0 +1,23 @@
+import type { Finding, Setup } from '../api/client'
+
+/** Settings of which it is certain that they do nothing as they are. */
+const OFF: readonly Finding['code'][] = [
+  'offer_over',
+  'offer_never',
+  'offer_beaten',
+  'offer_no_gain',
+  'offer_coupon_off',
+  'rule_never',
+  'rule_hidden',
+  'treatment_never',
+]
+
+const LISTS = { offer: 'offers', rule: 'rules', treatment: 'treatments' } as const
+
+/** A mend in one press, where it is certain: the thing to be switched off. */
+export function mendOf({ code, setting }: Finding, setup: Setup) {
+  if (!setting || !OFF.includes(code) || !(setting.kind in LISTS)) return null
+  const list = LISTS[setting.kind as keyof typeof LISTS]
+  const thing = setup[list].find(({ id }) => id === setting.id)
+  return thing?.active ? { path: `/api/${list}/${setting.id}`, thing, name: thing.name ?? '' } : null
+}

@@ -18,7 +18,7 @@ module Server
       # @param asked [Hash{Symbol => Object}] state, tag, find; limit and offset of a page
       # @return [Hash] ProofList of the contract
       def list(run, asked)
-        found = run.list.select { |_, kept| shown?(kept, asked) }
+        found = like(run, asked)
         ids = found.keys.slice(asked[:offset], asked[:limit]) || []
         records = Records::Proof.where(id: ids).index_by(&:id)
         { **state(run), found: found.size, tags: run.list.each_value.flat_map { |kept| kept.proof.tags }.uniq.sort,
@@ -26,6 +26,11 @@ module Server
                           records[id] && { proof: proof(records[id]), outcome: outcome(found[id]) }
                         end }
       end
+
+      # @param run [ProofSuite::Run]
+      # @param asked [Hash{Symbol => String}] state, tag, find (folded)
+      # @return [Hash{String => ProofSuite::Kept}] those that are like that, by id
+      def like(run, asked) = run.list.select { |_, kept| shown?(kept, asked) }
 
       # @param kept [ProofSuite::Kept]
       # @return [Hash] ProofOutcome of the contract

@@ -52,8 +52,8 @@ module Server
         end
 
         app.post "/api/proofs/accept" do
-          ids = body_of("ProofIds")["ids"]
           run = settings.suite.run
+          ids = Proofs.ids(body_of("ProofIds"), run)
           keeping = ProofKeeping.new(run.book)
           answer(Proofs.many(ids, "expects") do |record|
             kept = run.list[record.id] or next
@@ -62,7 +62,7 @@ module Server
         end
 
         app.post "/api/proofs/record" do
-          ids = body_of("ProofIds")["ids"]
+          ids = Proofs.ids(body_of("ProofIds"), settings.suite.run)
           keeping = ProofKeeping.new(settings.shelf.current.last)
           heard = Records::Proof.where(id: ids).to_h { |record| [record.id, keeping.asked(record.document).last] }
           answer(Proofs.many(ids, "recorded") do |record|
@@ -71,7 +71,7 @@ module Server
         end
 
         app.post "/api/proofs/remove" do
-          ids = body_of("ProofIds")["ids"]
+          ids = Proofs.ids(body_of("ProofIds"), settings.suite.run)
           names = {}
           count = History.edit("delete", "proof", names) do
             found = Records::Proof.where(id: ids).to_a
@@ -106,6 +106,16 @@ module Server
           end
           { state: state, tag: tag, find: GateMile::Product.fold(find), limit: app.number("limit", 100, PAGE),
             offset: app.number("offset", 0, 0..1_000_000) }
+        end
+
+        # @param body [Hash] ProofIds of the contract
+        # @param run [ProofSuite::Run]
+        # @return [Array<String>]
+        def ids(body, run)
+          return body["ids"] if body["ids"]
+
+          asked = %w[state tag find].to_h { |key| [key.to_sym, body["like"][key].to_s.strip] }
+          ProofDocuments.like(run, { **asked, find: GateMile::Product.fold(asked[:find]) }).keys
         end
 
         # @param body [Hash] TableImport of the contract

@@ -97,8 +97,8 @@ module Sentences
      "1 product: Rope has no size, and 2 rates look at sizes. Give them a size."],
     ["nothing_left", { by: [{ code: "hidden_by_rule", name: "No van" }, { code: "line_barred", name: "By road" }, { code: "closed", name: "Van" }],
                        count: 3, names: %w[Rope Chain] },
-     "A cart with Rope, Chain and 1 more can be sent nowhere: rule “No van” hides methods, “By road” does not let goods travel and Van is closed at " \
-     "that hour. Leave one method for such carts."],
+     "A cart with Rope and Chain can be sent nowhere: rule “No van” hides methods, “By road” does not let goods travel and Van is closed at " \
+     "that hour. The same goes for 1 more product. Leave one method for such carts."],
     ["zone_ends", { by: [{ code: "beyond", name: "Tracked" }], count: 1, names: ["Anchor"] },
      "Every price ends below a cart with Anchor: the price of Tracked ends. Give one of the methods a price beyond that, if you ship it."],
     ["zone_in_part", {},

@@ -31,6 +31,7 @@ const Survey = lazy(async () => ({ default: (await import('./carriers/survey')).
 const Boxes = lazy(async () => ({ default: (await import('./parcels/boxes')).Boxes }))
 const Zones = lazy(async () => ({ default: (await import('./zones/zones')).Zones }))
 const ByClass = lazy(async () => ({ default: (await import('./rates/by-class')).ByClass }))
+const Tariff = lazy(async () => ({ default: (await import('./rates/tariff')).Tariff }))
 const RateList = lazy(async () => ({ default: (await import('./rates/rate-list')).RateList }))
 const Rates = lazy(async () => ({ default: (await import('./rates/rates')).Rates }))
 const RatesCsv = lazy(async () => ({ default: (await import('./rates/rates-csv')).RatesCsv }))
@@ -111,6 +112,7 @@ const ROUTES: RouteObject[] = [
             children: [
               { index: true, element: <RateList /> },
               { path: 'classes', element: <ByClass /> },
+              { path: 'tariff', element: <Tariff /> },
               { path: 'csv', element: <RatesCsv /> },
               {
                 path: 'findings',

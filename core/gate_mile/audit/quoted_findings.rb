@@ -136,7 +136,7 @@ module GateMile
     def finding(zone, by, cart, at, quote, names)
       ends = by.all? { |code, _| ENDS.include?(code) }
       cause = causes(quote).find(&:setting)
-      shown = names.first(GoodsFindings::SHOWN)
+      shown = quote.lines.map(&:label).uniq.first(GoodsFindings::SHOWN)
       numbers = { by: by.map { |code, name| { code: code, name: name } }, count: names.size, names: shown }
       Finding.new(code: ends ? :zone_ends : :nothing_left, harm: :warning, zone: zone.id, cart: cart, at: at,
                   numbers: numbers, setting: cause && { kind: cause.setting[:kind], id: cause.setting[:id] })

@@ -3133,8 +3133,8 @@ export interface components {
             note?: string | null;
             tags?: string[] | null;
             cart?: components["schemas"]["Cart"];
-            /** @description A moment on the store's clock. Without one, and without days, it is whenever somebody looks. */
-            at?: components["schemas"]["AsIf"] | null;
+            /** @description A moment on the store's clock, 2026-11-27T18:00. Without one, and without days, it is whenever somebody looks. */
+            at?: string | null;
             /** @description Days of the week, 1 for Monday: it is each of them, at the time */
             weekdays?: number[] | null;
             /** @description Of these days */
@@ -3152,8 +3152,15 @@ export interface components {
             id: string;
             lock_version: number;
         } & WithRequired<components["schemas"]["ProofFields"], "name" | "note" | "tags" | "cart" | "expects">;
+        /** @description Some proofs by their ids, or all that are like what is asked for */
         ProofIds: {
-            ids: string[];
+            ids?: string[];
+            like?: {
+                /** @enum {string} */
+                state?: "" | "holds" | "changed" | "unclear";
+                tag?: string;
+                find?: string;
+            };
         };
         ProofsKept: {
             proofs: components["schemas"]["WalkedProof"][];

@@ -42,7 +42,7 @@ export function Bench({ collapse }: { collapse: () => void }) {
       id="bench"
       aria-label="Bench"
       onKeyDown={(event) => event.key === 'Escape' && setRaised(false)}
-      className={`z-30 flex w-full shrink-0 flex-col border-ink bg-sheet max-lg:border-t-2 lg:w-auto lg:flex-row lg:border-r ${raised ? 'max-lg:h-[85%]' : ''}`}
+      className={`z-30 print:hidden flex w-full shrink-0 flex-col border-ink bg-sheet max-lg:border-t-2 lg:w-auto lg:flex-row lg:border-r ${raised ? 'max-lg:h-[85%]' : ''}`}
     >
       <Button
         look="bare"

@@ -138,6 +138,9 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
           <Button look="quiet" onClick={() => acts.remove('rates', rate, name)}>
             <Trash2 size={14} aria-hidden /> Remove
           </Button>
+          <Link className="quiet underline" to={`/proofs/walk#rate=${rate.id}`}>
+            Walk its edges
+          </Link>
           <Link className="quiet underline" to={`/methods#method=${method.id}`}>
             The method everywhere
           </Link>

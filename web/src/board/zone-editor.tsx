@@ -1,4 +1,5 @@
 import { ArrowDown, ArrowUp, Copy, Trash2 } from 'lucide-react'
+import { Link } from 'react-router'
 import type { Zone } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { removed, useActs } from '../edits/acts'
@@ -59,6 +60,9 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
         >
           <Copy size={14} aria-hidden /> Duplicate
         </Button>
+        <Link className="quiet underline" to={`/proofs/walk#zone=${zone.id}`}>
+          Walk its edges
+        </Link>
         <Button look="quiet" onClick={() => acts.remove('zones', zone, name, { said: removed(name, rates) })}>
           <Trash2 size={14} aria-hidden /> Remove{rates > 0 ? ` with ${counted(rates, 'rate')}` : ''}
         </Button>

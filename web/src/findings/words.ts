@@ -328,6 +328,10 @@ const TAKEN: Record<string, (name: string) => string> = {
 const taken = (by: { code: string; name: string }[]) =>
   list(by.map(({ code, name }) => (TAKEN[code] ?? ((one: string) => `the price of ${one} ends`))(name)))
 
+/** How many other goods are like those that are named. */
+const alike = ({ count: all, names }: Some) =>
+  all > names.length ? ` The same goes for ${counted(all - names.length, 'more product')}.` : ''
+
 const whole = {
   free_by_accident: ({ name, what, figure }) => ({
     text: FREE[what](figure ?? '', name),
@@ -350,11 +354,11 @@ const whole = {
     mend: 'Give them a size.',
   }),
   nothing_left: ({ by, ...some }) => ({
-    text: `A cart with ${goods(some)} can be sent nowhere: ${taken(by)}.`,
+    text: `A cart with ${list(some.names)} can be sent nowhere: ${taken(by)}.${alike(some)}`,
     mend: 'Leave one method for such carts.',
   }),
   zone_ends: ({ by, ...some }) => ({
-    text: `Every price ends below a cart with ${goods(some)}: ${taken(by)}.`,
+    text: `Every price ends below a cart with ${list(some.names)}: ${taken(by)}.${alike(some)}`,
     mend: 'Give one of the methods a price beyond that, if you ship it.',
   }),
   zone_in_part: () => ({

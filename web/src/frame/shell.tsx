@@ -104,13 +104,13 @@ export function Shell() {
   }, [])
 
   return (
-    <div className="relative flex h-dvh flex-col overflow-hidden">
+    <div className="relative flex h-dvh flex-col overflow-hidden print:block print:h-auto print:overflow-visible">
       <a href="#section" className="sr-only z-50 bg-white p-2 focus:not-sr-only focus:absolute">
         To the section
       </a>
       <Away />
       <TopBar palette={() => setPalette(true)} help={() => setHelp(true)} />
-      <div className="flex min-h-0 flex-1 flex-col-reverse overflow-hidden lg:flex-row">
+      <div className="flex min-h-0 flex-1 flex-col-reverse overflow-hidden lg:flex-row print:block print:overflow-visible">
         {bench ? (
           <Bench collapse={() => setBench(false)} />
         ) : (
@@ -124,7 +124,11 @@ export function Shell() {
             <PanelLeftOpen size={16} aria-hidden />
           </Button>
         )}
-        <main id="section" tabIndex={-1} className="relative min-h-0 min-w-0 flex-1 overflow-y-auto">
+        <main
+          id="section"
+          tabIndex={-1}
+          className="relative min-h-0 min-w-0 flex-1 overflow-y-auto print:overflow-visible"
+        >
           <ErrorBoundary
             FallbackComponent={Broken}
             resetKeys={[pathname, setup.revision]}

@@ -44,7 +44,7 @@ export function Wordmark() {
 export function TopBar({ palette, help }: { palette: () => void; help: () => void }) {
   const { setup } = useWorkshop()
   return (
-    <header className="flex min-h-[46px] shrink-0 flex-wrap items-stretch gap-x-3 border-b border-ink px-3 lg:flex-nowrap lg:px-4">
+    <header className="print:hidden flex min-h-[46px] shrink-0 flex-wrap items-stretch gap-x-3 border-b border-ink px-3 lg:flex-nowrap lg:px-4">
       <Link to="/" className="flex items-center max-sm:sr-only" aria-label="Gate Mile, to the Board">
         <Wordmark />
       </Link>

@@ -1,5 +1,6 @@
 import { Copy, Trash2, X } from 'lucide-react'
 import type { ReactNode } from 'react'
+import { Link } from 'react-router'
 import type { DocOf } from '../api/kinds'
 import { useActs } from '../edits/acts'
 import { Conflict } from '../ui/conflict'
@@ -46,6 +47,11 @@ export function EditorFrame<K extends 'offers' | 'rules'>({
           />
         </div>
         <span className="ml-auto flex gap-1 pt-5">
+          {kind === 'offers' && (
+            <Link className="quiet underline" to={`/proofs/walk#offer=${item.id}`}>
+              Walk its edges
+            </Link>
+          )}
           <Button look="quiet" onClick={() => acts.duplicate(kind, item.id!, name, opened)}>
             <Copy size={13} aria-hidden /> Duplicate
           </Button>

@@ -106,7 +106,7 @@ export function ProofEditor({
       {outcome.recorded_at && (
         <p className="text-soft">
           Live prices are those that carriers answered with on {momentWords(outcome.recorded_at)}.{' '}
-          <Button look="quiet" onClick={() => void record([proof.id!])}>
+          <Button look="quiet" onClick={() => void record({ ids: [proof.id!] })}>
             Ask again
           </Button>
         </p>

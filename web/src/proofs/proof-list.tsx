@@ -6,7 +6,7 @@ import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { formatsOf } from '../ui/format'
 import { Input } from '../ui/input'
-import { count, counted } from '../ui/locale'
+import { count } from '../ui/locale'
 import { Empty } from '../ui/said'
 import { Select } from '../ui/select'
 import { ProofEditor } from './proof-editor'
@@ -41,8 +41,6 @@ export function ProofList() {
             ['unclear', 'unclear', data.unclear],
             ['holds', 'hold', data.holds],
           ] as const
-          const ids = data.proofs.map(({ proof }) => proof.id!)
-          const changed = data.proofs.filter(({ outcome }) => outcome.state === 'changed')
           const shown = data.proofs
           return (
             <>
@@ -80,14 +78,14 @@ export function ProofList() {
                   />
                 )}
                 <span className="ml-auto flex flex-wrap gap-1">
-                  {changed.length > 1 && (
-                    <Button onClick={() => void acts.accept(changed.map(({ proof }) => proof.id!))}>
-                      <Check size={13} aria-hidden /> Accept {counted(changed.length, 'change')}
+                  {data.changed > 1 && (state === '' || state === 'changed') && !tag && !find && (
+                    <Button onClick={() => void acts.accept({ like: { state: 'changed' } })}>
+                      <Check size={13} aria-hidden /> Accept all {count(data.changed)} changes
                     </Button>
                   )}
-                  {(state || tag || find) && ids.length > 1 && (
-                    <Button look="quiet" onClick={() => void acts.remove(ids)}>
-                      <Trash2 size={13} aria-hidden /> Remove these {count(ids.length)}
+                  {(state || tag || find) && data.found > 1 && (
+                    <Button look="quiet" onClick={() => void acts.remove({ like: { state, tag, find } })}>
+                      <Trash2 size={13} aria-hidden /> Remove these {count(data.found)}
                     </Button>
                   )}
                 </span>
@@ -165,13 +163,13 @@ function Row({ of: { proof, outcome }, open, toggle }: { of: Listed; open: boole
         </div>
         <span className="flex shrink-0 gap-1">
           {state === 'changed' && (
-            <Button onClick={() => void acts.accept([proof.id!])}>
+            <Button onClick={() => void acts.accept({ ids: [proof.id!] })}>
               <Check size={13} aria-hidden /> Accept
               <span className="sr-only"> what {proof.name} gets now</span>
             </Button>
           )}
           {outcome.unclear.some(({ code }) => code === 'not_recorded') && (
-            <Button onClick={() => void acts.record([proof.id!])}>
+            <Button onClick={() => void acts.record({ ids: [proof.id!] })}>
               <Radio size={13} aria-hidden /> Ask again
               <span className="sr-only"> for {proof.name}</span>
             </Button>

@@ -73,11 +73,11 @@ export function useProofActs() {
   return useMemo(() => {
     const many = async (
       what: 'accept' | 'record' | 'remove',
-      ids: string[],
+      which: Schemas['ProofIds'],
       said: (count: number) => string,
     ) => {
       try {
-        const { count } = await edit(() => answerOf(api.POST(`/api/proofs/${what}`, { body: { ids } })))
+        const { count } = await edit(() => answerOf(api.POST(`/api/proofs/${what}`, { body: which })))
         toast(said(count), { action: { label: 'Undo', onClick: () => void undo() } })
       } catch (problem) {
         toast.error(messageOf(problem))
@@ -93,12 +93,13 @@ export function useProofActs() {
           toast.error(messageOf(problem))
         }
       },
-      accept: (ids: string[]) =>
-        many('accept', ids, (count) =>
+      accept: (which: Schemas['ProofIds']) =>
+        many('accept', which, (count) =>
           `What ${counted(count, 'cart')} gets now is right from now on`.replace(/carts gets/, 'carts get'),
         ),
-      record: (ids: string[]) => many('record', ids, () => 'Recorded what carriers say now'),
-      remove: (ids: string[]) => many('remove', ids, (count) => `Removed ${counted(count, 'proof')}`),
+      record: (which: Schemas['ProofIds']) => many('record', which, () => 'Recorded what carriers say now'),
+      remove: (which: Schemas['ProofIds']) =>
+        many('remove', which, (count) => `Removed ${counted(count, 'proof')}`),
     }
   }, [edit, send, undo, navigate])
 }

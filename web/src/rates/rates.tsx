@@ -10,6 +10,7 @@ export function Rates() {
       parts={[
         { path: '/rates', name: 'All rates' },
         { path: '/rates/classes', name: 'By class' },
+        { path: '/rates/tariff', name: 'Tariff' },
         { path: '/rates/csv', name: 'CSV' },
         { path: '/rates/findings', name: 'Findings', count: awake(useFindingsAbout('rates')).length },
       ]}

@@ -11,7 +11,7 @@ export function Section({ title, parts }: Props) {
     <div className="flex min-h-full flex-col px-4 pt-3 pb-4 lg:h-full">
       <header className="mb-2 flex flex-wrap items-baseline gap-x-5">
         <h1 className="text-2xl">{title}</h1>
-        <nav aria-label={`Parts of ${title.toLowerCase()}`} className="flex flex-wrap gap-x-1">
+        <nav aria-label={`Parts of ${title.toLowerCase()}`} className="flex flex-wrap gap-x-1 print:hidden">
           {parts.map(({ path, name, count }) => (
             <NavLink
               key={path}

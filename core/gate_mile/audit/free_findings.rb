@@ -26,12 +26,20 @@ module GateMile
     end
 
     def of(rate)
-      free = @loose.select { |article| free?(rate, article) }
+      free = kinds.select { |articles| free?(rate, articles.first) }.flatten(1)
       return if free.empty? || @others.first(GoodsFindings::SHOWN).all? { |article| free?(rate, article) }
 
       Finding.new(code: :free_unpriced, harm: :problem, zone: rate.zone, setting: { kind: "rate", id: rate.id },
                   numbers: { rate: rate.name || @book.shipping_method(rate.method_id).name, count: free.size,
                              names: free.first(GoodsFindings::SHOWN).map(&:name) })
+    end
+
+    # Goods that are the same in all that a rate looks at pay the same.
+    def kinds = @kinds ||= @loose.group_by { |article| like(article) }.values
+
+    def like(article)
+      [article.shipping_class, article.product.treatments, article.variant&.treatments, article.price, article.weight,
+       article.size, article.tax_class, article.hazardous]
     end
 
     # By the plan: an own price of nothing was chosen.

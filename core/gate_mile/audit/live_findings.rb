@@ -120,11 +120,15 @@ module GateMile
 
     # Goods that leave the ordinary calculation, or may not travel by it, are in no parcel.
     def travelling(rate)
-      @goods.reject do |article|
-        @book.treatments.on(article, article.shipping_class).any? do |placed|
-          placed.treatment.bars?(rate.zone, rate.method_id) ||
-            (placed.treatment.price&.apart? && placed.treatment.applies?(rate.zone, rate.method_id))
-        end
+      stays = Hash.new { |known, placed| known[placed] = stays?(placed, rate) }.compare_by_identity
+      @goods.reject { |article| stays[@book.treatments.on(article, article.shipping_class)] }
+    end
+
+    # @param placed [Array<Placed>] the same list for all goods that the same treatments reach
+    def stays?(placed, rate)
+      placed.any? do |one|
+        one.treatment.bars?(rate.zone, rate.method_id) ||
+          (one.treatment.price&.apart? && one.treatment.applies?(rate.zone, rate.method_id))
       end
     end
 
@@ -193,16 +197,18 @@ module GateMile
       return [] unless @book.store.boxes.any?(&:active) && packing?
 
       packing = Packing.new(@book.store.boxes)
+      misfits = Hash.new { |known, item| known[item] = packing.misfits([Packing::Item.new(*item, 1, nil)]).any? }
       found = @goods.select do |article|
-        article.size && article.weight && article.packing != "carton" && misfit?(packing, article)
+        article.size && article.weight && article.packing != "carton" && misfits[measured(article)]
       end
       setting = { kind: "box", id: @book.store.boxes.last.id }
       found.empty? ? [] : [Finding.new(code: :no_box_for, harm: :warning, numbers: told(found), setting: setting)]
     end
 
-    def misfit?(packing, article)
+    # What decides whether it fits: goods of one size and weight are looked at once.
+    def measured(article)
       sides = [article.size.length, article.size.width, article.size.height].map(&:base)
-      packing.misfits([Packing::Item.new(sides, article.weight.base, article.packing == "upright", 1, nil)]).any?
+      [sides, article.weight.base, article.packing == "upright"]
     end
 
     def packing?

@@ -45,16 +45,27 @@ module GateMile
 
     def crossed = @crossed ||= Crossing.new(@known.map(&:key), MOST).list.map { |key| seen(key) }
 
+    # The smallest change that some cart shows is one that a known cart shows, or this one.
     def witness(figure)
-      known, others = @concerned[figure.item] ||= [concerned(@known, figure.item), nil]
-      figure.books.each do |changed|
-        return nil if known.any? { |one| differs?(changed, one) }
+      known = (@concerned[figure.item] ||= [concerned(@known, figure.item), nil]).first
+      books = figure.books.to_a
+      # What does not show where it changes most shows nowhere.
+      return if books.empty? || !(shows?(books.last, known) || other(figure, books.last))
 
-        others = @concerned[figure.item][1] ||= concerned(crossed, figure.item)
-        found = others.find { |one| differs?(changed, one) }
+      books.each do |changed|
+        return nil if shows?(changed, known)
+
+        found = other(figure, changed)
         return found if found
       end
       nil
+    end
+
+    def shows?(changed, list) = list.any? { |one| differs?(changed, one) }
+
+    def other(figure, changed)
+      others = @concerned[figure.item][1] ||= concerned(crossed, figure.item)
+      others.find { |one| differs?(changed, one) }
     end
 
     # Those that were made for it first, then those that it could act on.
@@ -77,7 +88,9 @@ module GateMile
     end
 
     def result(book, one)
-      quote = book.quote(one.cart, at: one.facts.at)
+      # The goods of a cart are the same as long as treatments are: what they come to is worked out already.
+      same = book.treatments.equal?(@book.treatments)
+      quote = same ? Quote.new(book, one.facts) : book.quote(one.cart, at: one.facts.at)
       [quote.status, quote.method_quotes.to_h { |method| [method.method_id, method.price&.minor] }]
     end
   end

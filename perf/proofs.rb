@@ -1,0 +1,102 @@
+# frozen_string_literal: true
+
+# Proofs, walks and the audit. A thousand proofs after an edit that touches all of them, after one that touches one zone
+# and beside what the proofs of that zone alone take; the edges of the demo's Board; the audit of 20,000 products after
+# an edit, beside the first one.
+#   bundle exec ruby perf/proofs.rb
+
+ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require "bundler/setup"
+require "json"
+require "tmpdir"
+
+ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
+require_relative "../server/boot"
+Server::Database.connect
+Server::Database.migrate
+Server::Demo.load
+NOW = Time.now
+COUNT = 1000
+GOODS = 20_000
+
+def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+def median(list) = list.sort[list.size / 2]
+
+# @return [Float] the median of a few, in seconds
+def seconds(times = 5)
+  median(Array.new(times) do
+    started = now
+    yield
+    now - started
+  end)
+end
+
+def shop = Server::BookDocument.read
+
+# Proofs of the demo's goods in every zone, as often in one as in another.
+def kept(book, count)
+  samples = GateMile::ZoneSamples.new(book.zones)
+  goods = GateMile::Alone.goods(book)
+  zones = book.zones.to_a
+  Array.new(count) do |at|
+    cart = { "lines" => [{ "sku" => goods[at % goods.size].sku, "quantity" => 1 + (at % 4) }, { "sku" => goods[(at * 7) % goods.size].sku, "quantity" => 1 }],
+             "destination" => GateMile::Documents.write(samples.of(zones[at % zones.size])) }
+    cart = GateMile::Cart.parse(cart, book.currency)
+    quote = book.quote(cart, at: NOW)
+    GateMile::Proof.new(id: "p#{at}", name: "Proof #{at}", tags: [], cart: cart, moment: GateMile::ProofMoment.new,
+                        expected: GateMile::Expected.of(quote), recorded: GateMile::Recorded::NONE)
+  end
+end
+
+# What a suite does after an edit.
+def again(old, new, proofs, outcomes)
+  edited = GateMile::Edited.new(old, new)
+  proving = GateMile::Proving.new(new, now: NOW)
+  proofs.zip(outcomes).count { |proof, outcome| edited.touches?(outcome.looked) && proving.run(proof) }
+end
+
+def changed(document, list, id, **fields)
+  GateMile::Book.compile(document.merge(list => document[list].map { |one| one["id"] == id ? one.merge(fields.transform_keys(&:to_s)) : one }))
+end
+
+document = shop
+book = GateMile::Book.compile(document)
+proofs = kept(book, COUNT)
+run = ->(some, in_book) { GateMile::Proving.new(in_book, now: NOW).then { |proving| some.map { |proof| proving.run(proof) } } }
+3.times { run.call(proofs, book) }
+outcomes = run.call(proofs, book)
+plain = seconds { proofs.each { |proof| book.quote(proof.cart, at: NOW).method_quotes } }
+all = changed(document, "rules", document["rules"].first["id"], name: "Renamed")
+every = seconds { again(book, all, proofs, outcomes) }
+one = changed(document, "rates", "ie-tracked", plan: { "schedule" => { "kind" => "flat", "amount" => "12.00" } })
+touched = again(book, one, proofs, outcomes)
+of_zone = proofs.zip(outcomes).select { |_, outcome| outcome.looked.zones.include?("ireland") }.map(&:first)
+zone = seconds { again(book, one, proofs, outcomes) }
+alone = seconds { run.call(of_zone, one) }
+puts format("%d proofs after an edit that touches all: %.2f s (wanted 1), %.2f of their quotes alone", COUNT, every, every / plain)
+puts format("after an edit of one zone: %d asked, %.3f s, %.2f of what the %d proofs of that zone take (wanted 1.3)", touched, zone, zone / alone, of_zone.size)
+
+GateMile::Walk.of_board(book, now: NOW).proposals
+carts = nil
+walk = seconds(3) { carts = GateMile::Walk.of_board(book, now: NOW).proposals }
+puts format("the edges of the Board: %d carts in %.2f s (wanted 1), %.2f of %d proofs", carts.size, walk, walk / every, COUNT)
+
+many = Array.new(GOODS) do |at|
+  like = document["products"][at % document["products"].size]
+  like.except("variants").merge("sku" => "P-#{at}", "name" => "#{like["name"]} #{at}")
+end
+large = document.merge("products" => many)
+big = GateMile::Book.compile(large)
+first = quoted = nil
+first = seconds(3) { quoted = GateMile::QuotedFindings.new(big) }
+edits = { "one rate" => changed(large, "rates", "ie-tracked", plan: { "schedule" => { "kind" => "flat", "amount" => "12.00" } }),
+          "an offer" => changed(large, "offers", "free-75", threshold: { "measure" => "value", "from" => "80.00" }),
+          "a rule" => changed(large, "rules", document["rules"].first["id"], active: false) }
+whole = seconds(1) { GateMile::Audit.findings(big, at: NOW, quoted: quoted) }
+puts format("the audit of %d products: quoting %.2f s the first time (%d quotes), the rest %.2f s", GOODS, first, quoted.asked, whole)
+edits.each do |name, edited|
+  after = nil
+  took = seconds(3) { after = GateMile::QuotedFindings.new(edited, last: quoted) }
+  all = seconds(1) { GateMile::Audit.findings(edited, at: NOW, quoted: after) }
+  puts format("after an edit of %s: %.2f s (wanted 1.5), %d quotes, %.2f of the first time", name, took + all, after.asked, took / first)
+end

@@ -29,6 +29,7 @@ group :development, :test do
   gem "cuprite", "~> 0.19"
   gem "minitest", "~> 5.27"
   gem "money", "~> 7.0"
+  gem "pairwise", "~> 0.2", require: false
   gem "prism", "~> 1.7"
   gem "prop_check", "~> 1.0"
   gem "rack-test", "~> 2.2"

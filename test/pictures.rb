@@ -34,14 +34,6 @@ class Pictures < Minitest::Test
     within(bench) { assert_text "£62.40" }
     assert_selector "[aria-label^='Price line of Tracked: from £0']", match: :first
     keep "board"
-    within(bench) { click_button "Set a second cart beside it" }
-    within("section[aria-label='Second cart']") do
-      select "Ireland", from: "To"
-      fill_in "Postcode", with: ""
-      assert_text "Ireland"
-    end
-    keep "two-carts"
-    within(bench) { click_button "Put the second cart away" }
     edit_steps
     visit "/rates"
     fill_in "Percent", with: "5"
@@ -63,10 +55,27 @@ class Pictures < Minitest::Test
     visit "/rules/order?item=8*SHK-GAL-10&item=2*CHT-PASS-F&item=1*OAR-180&to=GB&postcode=TR29+4ZZ&group=Harbour+crew"
     assert_text "8. Finish"
     keep "order"
-    visit "/offers/findings"
-    assert_text "slip through"
+    visit "/findings"
+    assert_text "7 zones"
     keep "findings"
+    visit "/proofs/walk#zone=mainland"
+    assert_text "value exactly at £40.00"
+    keep "walk"
+    changed_proof
     page.execute_script("localStorage.clear()")
+  end
+
+  # An edit of a price that one of the proofs holds.
+  def changed_proof
+    rate = find_setup("rates", "uk-next-day")
+    api(:get, "/api/proofs/state")
+    steps = rate["plan"]["schedule"]["steps"].map { |step| step["amount"] == "9.80" ? step.merge("amount" => "10.40") : step }
+    plan = rate["plan"].merge("schedule" => rate["plan"]["schedule"].merge("steps" => steps))
+    api(:patch, "/api/rates/uk-next-day", { plan: plan, lock_version: rate["lock_version"] })
+    visit "/proofs"
+    assert_text "go to the setting"
+    keep "proofs"
+    api(:post, "/api/history/undo", { change: setup_now.dig("history", "undo", "id") })
   end
 
   def live

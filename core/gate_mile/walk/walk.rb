@@ -86,6 +86,9 @@ module GateMile
       @found[[cart, at]] = [reason] if @found.size < MOST
     end
 
+    # As carts are written: one that stands there in another form is the same.
+    def written(situation) = Cart.parse(situation.cart, @book.currency).dump
+
     def take(trial, reason) = add(trial.document, trial.at, reason)
 
     # What hides behind others is looked for among the carts of the zone.
@@ -200,9 +203,9 @@ module GateMile
       rules = rules_of(here)
       @situations ||= Situations.new(@book, @samples)
       walks = rules.map { |rule| RuleWalk.new(@book, rule, zone, @situations, base) }
-      walks.each { |walk| walk.each { |situation, reason| add(situation.cart, situation.at, reason) } }
+      walks.each { |walk| walk.each { |situation, reason| add(written(situation), situation.at, reason) } }
       pairs(walks.zip(rules)).each do |(walk, _), (_, other)|
-        walk.together(other) { |situation, reason| add(situation.cart, situation.at, reason) }
+        walk.together(other) { |situation, reason| add(written(situation), situation.at, reason) }
       end
     end
 

@@ -39,7 +39,8 @@ def kept(book, count)
   goods = GateMile::Alone.goods(book)
   zones = book.zones.to_a
   Array.new(count) do |at|
-    cart = { "lines" => [{ "sku" => goods[at % goods.size].sku, "quantity" => 1 + (at % 4) }, { "sku" => goods[(at * 7) % goods.size].sku, "quantity" => 1 }],
+    lines = [[goods[at % goods.size], 1 + (at % 4)], [goods[(at * 7) % goods.size], 1]]
+    cart = { "lines" => lines.map { |article, count| { "sku" => article.sku, "quantity" => count } },
              "destination" => GateMile::Documents.write(samples.of(zones[at % zones.size])) }
     cart = GateMile::Cart.parse(cart, book.currency)
     quote = book.quote(cart, at: NOW)
@@ -56,7 +57,9 @@ def again(old, new, proofs, outcomes)
 end
 
 def changed(document, list, id, **fields)
-  GateMile::Book.compile(document.merge(list => document[list].map { |one| one["id"] == id ? one.merge(fields.transform_keys(&:to_s)) : one }))
+  GateMile::Book.compile(document.merge(list => document[list].map do |one|
+    one["id"] == id ? one.merge(fields.transform_keys(&:to_s)) : one
+  end))
 end
 
 document = shop
@@ -73,13 +76,17 @@ touched = again(book, one, proofs, outcomes)
 of_zone = proofs.zip(outcomes).select { |_, outcome| outcome.looked.zones.include?("ireland") }.map(&:first)
 zone = seconds { again(book, one, proofs, outcomes) }
 alone = seconds { run.call(of_zone, one) }
-puts format("%d proofs after an edit that touches all: %.2f s (wanted 1), %.2f of their quotes alone", COUNT, every, every / plain)
-puts format("after an edit of one zone: %d asked, %.3f s, %.2f of what the %d proofs of that zone take (wanted 1.3)", touched, zone, zone / alone, of_zone.size)
+puts format("%d proofs after an edit that touches all: %.2f s (wanted 1), %.2f of their quotes alone", COUNT, every,
+            every / plain)
+puts "after an edit of one zone: #{touched} asked, #{zone.round(3)} s, #{(zone / alone).round(2)} of what the #{of_zone.size} proofs of that " \
+     "zone take (wanted 1.3)"
+            touched, zone, zone / alone, of_zone.size)
 
 GateMile::Walk.of_board(book, now: NOW).proposals
 carts = nil
 walk = seconds(3) { carts = GateMile::Walk.of_board(book, now: NOW).proposals }
-puts format("the edges of the Board: %d carts in %.2f s (wanted 1), %.2f of %d proofs", carts.size, walk, walk / every, COUNT)
+puts "the edges of the Board: #{carts.size} carts in #{walk.round(2)} s (wanted 1), #{(walk / every).round(2)} of #{COUNT} proofs"
+            COUNT)
 
 many = Array.new(GOODS) do |at|
   like = document["products"][at % document["products"].size]
@@ -87,16 +94,18 @@ many = Array.new(GOODS) do |at|
 end
 large = document.merge("products" => many)
 big = GateMile::Book.compile(large)
-first = quoted = nil
+quoted = nil
 first = seconds(3) { quoted = GateMile::QuotedFindings.new(big) }
 edits = { "one rate" => changed(large, "rates", "ie-tracked", plan: { "schedule" => { "kind" => "flat", "amount" => "12.00" } }),
           "an offer" => changed(large, "offers", "free-75", threshold: { "measure" => "value", "from" => "80.00" }),
           "a rule" => changed(large, "rules", document["rules"].first["id"], active: false) }
 whole = seconds(1) { GateMile::Audit.findings(big, at: NOW, quoted: quoted) }
-puts format("the audit of %d products: quoting %.2f s the first time (%d quotes), the rest %.2f s", GOODS, first, quoted.asked, whole)
+puts "the audit of #{GOODS} products: quoting #{first.round(2)} s the first time (#{quoted.asked} quotes), the rest #{whole.round(2)} s"
+            quoted.asked, whole)
 edits.each do |name, edited|
   after = nil
   took = seconds(3) { after = GateMile::QuotedFindings.new(edited, last: quoted) }
   all = seconds(1) { GateMile::Audit.findings(edited, at: NOW, quoted: after) }
-  puts format("after an edit of %s: %.2f s (wanted 1.5), %d quotes, %.2f of the first time", name, took + all, after.asked, took / first)
+  puts "after an edit of #{name}: #{(took + all).round(2)} s (wanted 1.5), #{after.asked} quotes, #{(took / first).round(2)} of the first time"
+              after.asked, took / first)
 end

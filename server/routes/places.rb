@@ -44,10 +44,7 @@ module Server
         app.put "/api/findings/asleep" do
           body = body_of("Asleep")
           History.edit("update", "finding", { fields: "active", to: (!body["asleep"]).to_s }) do
-            there = Records::SleepingFinding.where(id: body["keys"]).index_by(&:id)
-            body["keys"].uniq.each do |key|
-              body["asleep"] ? there[key] || Records::SleepingFinding.create!(id: key) : there[key]&.destroy!
-            end
+            Records::SleepingFinding.put(body["keys"].uniq, body["asleep"])
           end
           done
         end

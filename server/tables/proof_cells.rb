@@ -4,7 +4,7 @@ module Server
   # What stands in one cell of a table of proofs for several things of one: goods, moments and methods, each in a
   # notation of our own (README.md, Formats).
   class ProofCells
-    METHOD = /\A(?<code>.+?)\s+(?:(?<sign><=|>=|=)\s*(?<amount>[\d.]+)|(?<word>free|offered|not\s+offered))
+    METHOD = /\A(?<code>.+?)(?:\s*(?<sign><=|>=|=)\s*(?<amount>[\d.]+)|\s+(?<word>free|offered|not\s+offered))
               \s*(?:\((?<marks>[a-z ,]+)\))?\s*(?<messages>(?:"(?:[^"\\]|\\.)*"\s*)*)\z/x
     SIGNS = { "exact" => "=", "at_most" => "<=", "at_least" => ">=" }.freeze
     WORDS = { "free" => "free", "offered" => "offered", "not_offered" => "not offered" }.freeze

@@ -32,7 +32,13 @@ class ProofsTest < Minitest::Test
     find_field("Tracked: amount, £").send_keys(:enter)
     click_button "Remove Pallet freight from what it is to get"
     uncheck "and no other method"
-    eventually { setup_proof["expects"].slice("only", "methods").then { |one| !one["only"] && one["methods"].map { |method| method["is"] } == %w[free at_most exact] } }
+    eventually do
+      setup_proof["expects"].slice("only", "methods").then do |one|
+        !one["only"] && one["methods"].map do |method|
+          method["is"]
+        end == %w[free at_most exact]
+      end
+    end
     assert_accessible "a proof in its editor"
     # An edit elsewhere changes it: the bar tells, and the page says where the two reckonings part.
     visit "/#rate=uk-next-day&field=plan"
@@ -86,7 +92,8 @@ class ProofsTest < Minitest::Test
 
   # Findings: one for seven zones, its cart on the bench, snoozed with all that it stands for; a mend in one press.
   def test_findings_on_one_page
-    api(:post, "/api/offers", { name: "Long ago", effect: { kind: "free" }, methods: ["tracked"], ends: "2020-01-01T00:00", threshold: { measure: "value", from: "10" } })
+    api(:post, "/api/offers",
+        { name: "Long ago", effect: { kind: "free" }, methods: ["tracked"], ends: "2020-01-01T00:00", threshold: { measure: "value", from: "10" } })
     visit "/findings"
     within(bar) { assert_text "to look at" }
     row = find("li", text: "7 zones")
@@ -182,7 +189,8 @@ class ProofsTest < Minitest::Test
   def change_next_day
     rate = find_setup("rates", "uk-next-day")
     steps = rate["plan"]["schedule"]["steps"].map { |step| step["amount"] == "9.80" ? step.merge("amount" => "11.00") : step }
-    api(:patch, "/api/rates/uk-next-day", { plan: rate["plan"].merge("schedule" => rate["plan"]["schedule"].merge("steps" => steps)), lock_version: rate["lock_version"] })
+    api(:patch, "/api/rates/uk-next-day",
+        { plan: rate["plan"].merge("schedule" => rate["plan"]["schedule"].merge("steps" => steps)), lock_version: rate["lock_version"] })
     page.execute_script("window.dispatchEvent(new Event('visibilitychange')); document.dispatchEvent(new Event('visibilitychange'))")
   end
 end

@@ -20,7 +20,7 @@ module GateMile
       return [] if @offer.effect.kind != :free || taken_over?
 
       [finding(zone: @rates.first.zone, measure: @offer.threshold.measure,
-                                               below: below.text)]
+               below: below.text)]
     end
 
     private

@@ -37,8 +37,8 @@ module GateMile
       return [finding(:offer_never, :warning, offer, reason: :no_rate)] if rates_of(offer).empty?
 
       rates = rates_of(offer).select(&:plan)
-      [*OfferTexts.new(@book, offer).list, *coupon_off(offer), *OfferEnds.new(offer, @offers, rates).list, *slipping(offer),
-       *tried(offer, rates)]
+      [*OfferTexts.new(@book, offer).list, *coupon_off(offer), *OfferEnds.new(offer, @offers, rates).list,
+       *slipping(offer), *tried(offer, rates)]
     end
 
     def finding(code, harm, offer, cart = nil, zone: nil, **numbers)

@@ -23,7 +23,13 @@ module GateMile
     def line(finding)
       named = finding.numbers[:names]&.first || finding.numbers[:name]
       sku = skus[named]
-      sku ? { "sku" => sku, "quantity" => 1 } : { "name" => "Any goods", "quantity" => 1, "unit_price" => "10.00", "weight" => "0.5 kg" }
+      if sku
+        { "sku" => sku,
+          "quantity" => 1 }
+      else
+        { "name" => "Any goods", "quantity" => 1, "unit_price" => "10.00",
+          "weight" => "0.5 kg" }
+      end
     end
 
     def skus = @skus ||= Alone.goods(@book).to_h { |article| [article.name, article.sku] }

@@ -47,7 +47,7 @@ class WalkTest < Minitest::Test
   def test_three_values_at_every_boundary
     BOUNDARIES.each do |name, (at, three)|
       { "from" => %w[4.00 7.00 7.00], "up_to" => %w[4.00 4.00 7.00] }.each do |edges, prices|
-        book, proposals = walked(STEPS[name, edges, ["#{"0 #{at[/[a-z]+/]}".strip}", "4.00"], [at, "7.00"]])
+        book, proposals = walked(STEPS[name, edges, ["0 #{at[/[a-z]+/]}".strip.to_s, "4.00"], [at, "7.00"]])
         found = three.map { |text| proposals.find { |one| measure(book, one.cart, name) == base(name, text) } }
         assert found.all?, "#{name} by #{edges}: #{three.zip(found).select { |_, one| one.nil? }}"
         assert_equal prices, found.map { |one| book.quote(cart(one.cart), at: AT).method_quotes.first.price.to_s }, "#{name} by #{edges}"
@@ -79,7 +79,7 @@ class WalkTest < Minitest::Test
     end
     missing = wanted.reject { |pair| carts.any? { |one| pair.all? { |value, at| at.zero? ? one[0] == [value] : one[at] == value } } }
     assert_empty missing
-    assert_equal CLASSES.values.combination(2).to_a, CLASSES.values.combination(2).select { |pair| carts.any? { |classes,| classes == pair } }
+    assert_equal(CLASSES.values.combination(2).to_a, CLASSES.values.combination(2).select { |pair| carts.any? { |classes,| classes == pair } })
   end
 
   def offer(**fields)
@@ -125,7 +125,8 @@ class WalkTest < Minitest::Test
   def test_both_sides_of_borders
     zones = [{ "id" => "uk", "name" => "UK", "areas" => [{ "kind" => "country", "country" => "GB", "only" => ["PA20 to PA49", "IV"] }] },
              { "id" => "rest", "name" => "Rest", "areas" => [country("GB")] }]
-    rates = [{ "id" => "uk-m", "zone" => "uk", "method" => "m", "plan" => flat("4.50"), "areas" => [{ "kind" => "country", "country" => "GB", "only" => ["IV51"] }] }]
+    rates = [{ "id" => "uk-m", "zone" => "uk", "method" => "m", "plan" => flat("4.50"),
+               "areas" => [{ "kind" => "country", "country" => "GB", "only" => ["IV51"] }] }]
     book = book(zones: zones, rates: rates)
     places = GateMile::Walk.of_zone(book, book.zone("uk"), now: AT).proposals.filter_map { |one| one.cart.dig("destination", "postcode") }.uniq
     landed = places.to_h { |code| [code, book.zones.land(GateMile::Address.new(country: "GB", postcode: code, lines: [])).zone.id] }

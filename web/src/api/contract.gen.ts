@@ -3886,6 +3886,9 @@ export interface components {
             numbers: {
                 treatment: string;
                 name: string;
+                sku: string | null;
+                /** @enum {string} */
+                level: "variant" | "product" | "class";
             };
         } | {
             /** @constant */

@@ -76,17 +76,14 @@ touched = again(book, one, proofs, outcomes)
 of_zone = proofs.zip(outcomes).select { |_, outcome| outcome.looked.zones.include?("ireland") }.map(&:first)
 zone = seconds { again(book, one, proofs, outcomes) }
 alone = seconds { run.call(of_zone, one) }
-puts format("%d proofs after an edit that touches all: %.2f s (wanted 1), %.2f of their quotes alone", COUNT, every,
-            every / plain)
+puts "#{COUNT} proofs after an edit that touches all: #{every.round(2)} s (wanted 1), #{(every / plain).round(2)} of their quotes"
 puts "after an edit of one zone: #{touched} asked, #{zone.round(3)} s, #{(zone / alone).round(2)} of what the #{of_zone.size} proofs of that " \
      "zone take (wanted 1.3)"
-            touched, zone, zone / alone, of_zone.size)
 
 GateMile::Walk.of_board(book, now: NOW).proposals
 carts = nil
 walk = seconds(3) { carts = GateMile::Walk.of_board(book, now: NOW).proposals }
 puts "the edges of the Board: #{carts.size} carts in #{walk.round(2)} s (wanted 1), #{(walk / every).round(2)} of #{COUNT} proofs"
-            COUNT)
 
 many = Array.new(GOODS) do |at|
   like = document["products"][at % document["products"].size]

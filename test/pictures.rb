@@ -135,12 +135,6 @@ class Pictures < Minitest::Test
     page.execute_script("document.querySelector('[role=grid]').scrollLeft = 0")
     keep "goods"
     click_button "Leave them all"
-    visit "/goods"
-    fill_in "Find goods by name or SKU", with: "anchor"
-    find("[data-cell='ANC-10 treatments']").click
-    press(:enter)
-    assert_text "in force"
-    keep "product"
     visit "/goods/treatments"
     click_button "Anchors by the piece"
     assert_text "alone, in the ordinary rates"

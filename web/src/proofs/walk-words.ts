@@ -33,7 +33,7 @@ const TELLS: Record<Reason['code'], Tell> = {
   plain: () => 'an ordinary cart',
   edge: (reason, _, formats) => edge(reason, formats),
   increment: (reason, _, formats) =>
-    `${measureWords(reason.measure as 'weight')} ${SIDES[reason.side ?? 'at'] ?? ''} ${reason.count} × more than ${figure(reason, formats)}`,
+    `${measureWords(reason.measure as 'weight')} ${SIDES[reason.side ?? 'at'] ?? ''} ${counted(reason.count ?? 1, 'increment')} above ${figure(reason, formats)}`,
   worth: ({ times = 1 }) => `worth ${times} times as much`,
   cell: (reason, _, formats) =>
     `${measureWords(reason.measure as 'weight')} from ${figure(reason, formats)}${reason.column ? ` and ${reason.column}` : ''}`,

@@ -211,15 +211,14 @@ function Line({
 }) {
   const { setup } = useWorkshop()
   const bench = useBenchCart()
-  const [first, ...others] = row.reasons.map((reason) => reasonSentence(reason, setup, formats))
+  const said = [...new Set(row.reasons.map((reason) => reasonSentence(reason, setup, formats)))]
+  const [first, ...others] = said
   return (
     <tr className="border-t border-hair align-top">
       <th scope="row" className="max-w-72 py-1 pr-3 text-left font-medium">
         {first}
         {others.length > 0 && (
-          <span className="block text-xs font-normal text-soft">
-            also {[...new Set(others)].slice(0, 3).join('; ')}
-          </span>
+          <span className="block text-xs font-normal text-soft">also {others.slice(0, 3).join('; ')}</span>
         )}
       </th>
       <td className="max-w-72 py-1 pr-3 text-xs text-soft">{walkedCart(row.cart, usual)}</td>

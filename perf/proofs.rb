@@ -71,19 +71,22 @@ outcomes = run.call(proofs, book)
 plain = seconds { proofs.each { |proof| book.quote(proof.cart, at: NOW).method_quotes } }
 all = changed(document, "rules", document["rules"].first["id"], name: "Renamed")
 every = seconds { again(book, all, proofs, outcomes) }
-one = changed(document, "rates", "ie-tracked", plan: { "schedule" => { "kind" => "flat", "amount" => "12.00" } })
+flat = { "schedule" => { "kind" => "flat", "amount" => "12.00" } }
+one = changed(document, "rates", "ie-tracked", plan: flat)
 touched = again(book, one, proofs, outcomes)
 of_zone = proofs.zip(outcomes).select { |_, outcome| outcome.looked.zones.include?("ireland") }.map(&:first)
 zone = seconds { again(book, one, proofs, outcomes) }
 alone = seconds { run.call(of_zone, one) }
-puts "#{COUNT} proofs after an edit that touches all: #{every.round(2)} s (wanted 1), #{(every / plain).round(2)} of their quotes"
-puts "after an edit of one zone: #{touched} asked, #{zone.round(3)} s, #{(zone / alone).round(2)} of what the #{of_zone.size} proofs of that " \
-     "zone take (wanted 1.3)"
+puts "#{COUNT} proofs after an edit that touches all: #{every.round(2)} s (wanted 1), " \
+     "#{(every / plain).round(2)} of their quotes"
+puts "after an edit of one zone: #{touched} asked, #{zone.round(3)} s, #{(zone / alone).round(2)} " \
+     "of what the #{of_zone.size} proofs of that zone take (wanted 1.3)"
 
 GateMile::Walk.of_board(book, now: NOW).proposals
 carts = nil
 walk = seconds(3) { carts = GateMile::Walk.of_board(book, now: NOW).proposals }
-puts "the edges of the Board: #{carts.size} carts in #{walk.round(2)} s (wanted 1), #{(walk / every).round(2)} of #{COUNT} proofs"
+puts "the edges of the Board: #{carts.size} carts in #{walk.round(2)} s (wanted 1), " \
+     "#{(walk / every).round(2)} of #{COUNT} proofs"
 
 many = Array.new(GOODS) do |at|
   like = document["products"][at % document["products"].size]
@@ -93,16 +96,16 @@ large = document.merge("products" => many)
 big = GateMile::Book.compile(large)
 quoted = nil
 first = seconds(3) { quoted = GateMile::QuotedFindings.new(big) }
-edits = { "one rate" => changed(large, "rates", "ie-tracked", plan: { "schedule" => { "kind" => "flat", "amount" => "12.00" } }),
+edits = { "one rate" => changed(large, "rates", "ie-tracked", plan: flat),
           "an offer" => changed(large, "offers", "free-75", threshold: { "measure" => "value", "from" => "80.00" }),
           "a rule" => changed(large, "rules", document["rules"].first["id"], active: false) }
 whole = seconds(1) { GateMile::Audit.findings(big, at: NOW, quoted: quoted) }
-puts "the audit of #{GOODS} products: quoting #{first.round(2)} s the first time (#{quoted.asked} quotes), the rest #{whole.round(2)} s"
-            quoted.asked, whole)
+puts "the audit of #{GOODS} products: quoting #{first.round(2)} s the first time (#{quoted.asked} " \
+     "quotes), the rest #{whole.round(2)} s"
 edits.each do |name, edited|
   after = nil
   took = seconds(3) { after = GateMile::QuotedFindings.new(edited, last: quoted) }
   all = seconds(1) { GateMile::Audit.findings(edited, at: NOW, quoted: after) }
-  puts "after an edit of #{name}: #{(took + all).round(2)} s (wanted 1.5), #{after.asked} quotes, #{(took / first).round(2)} of the first time"
-              after.asked, took / first)
+  puts "after an edit of #{name}: #{(took + all).round(2)} s (wanted 1.5), #{after.asked} " \
+       "quotes, #{(took / first).round(2)} of the first time"
 end

@@ -8,6 +8,9 @@ module GateMile
     MOST = 160
     private_constant :MOST
 
+    # @return [Array<PolicyMutants::Figure>] whose smallest change is shown: no other zone has to show it again
+    attr_reader :settled
+
     # @param book [Book]
     # @param zone [Zone]
     # @param known [Hash{Array(Hash, String) => Array<Hash>}] carts with their moments, and their reasons
@@ -17,8 +20,8 @@ module GateMile
       @zone = zone
       @now = now
       @reasons = known
-      @known = known.keys.map { |key| seen(key) }
       @concerned = {}.compare_by_identity
+      @settled = []
     end
 
     # @param figures [Array<PolicyMutants::Figure>]
@@ -26,7 +29,7 @@ module GateMile
     def list(figures)
       figures.filter_map do |figure|
         found = witness(figure) or next
-        @known.unshift(found)
+        known.unshift(found)
         @concerned.each_value { |lists| lists.first.unshift(found) }
         [found.key, figure.item]
       end
@@ -43,29 +46,30 @@ module GateMile
       Seen.new(key, cart, Facts.new(@book, cart, @book.basket(cart), at))
     end
 
-    def crossed = @crossed ||= Crossing.new(@known.map(&:key), MOST).list.map { |key| seen(key) }
+    def known = @known ||= @reasons.keys.map { |key| seen(key) }
+    def crossed = @crossed ||= Crossing.new(known.map(&:key), MOST).list.map { |key| seen(key) }
 
     # The smallest change that some cart shows is one that a known cart shows, or this one.
     def witness(figure)
-      known = (@concerned[figure.item] ||= [concerned(@known, figure.item), nil]).first
       books = figure.books.to_a
       # What does not show where it changes most shows nowhere.
-      return if books.empty? || !(shows?(books.last, known) || other(figure, books.last))
+      return if books.size > 1 && !shown(figure, books.last)
 
       books.each do |changed|
-        return nil if shows?(changed, known)
-
-        found = other(figure, changed)
-        return found if found
+        found = shown(figure, changed) or next
+        settled << figure if changed.equal?(books.first)
+        return found == :known ? nil : found
       end
       nil
     end
 
-    def shows?(changed, list) = list.any? { |one| differs?(changed, one) }
+    # @return [Seen, Symbol, nil] :known where a cart shows it that is proposed already
+    def shown(figure, changed)
+      lists = (@concerned[figure.item] ||= [concerned(known, figure.item), nil])
+      return :known if lists.first.any? { |one| differs?(changed, one) }
 
-    def other(figure, changed)
-      others = @concerned[figure.item][1] ||= concerned(crossed, figure.item)
-      others.find { |one| differs?(changed, one) }
+      lists[1] ||= concerned(crossed, figure.item)
+      lists[1].find { |one| differs?(changed, one) }
     end
 
     # Those that were made for it first, then those that it could act on.

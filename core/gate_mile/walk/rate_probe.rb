@@ -52,7 +52,7 @@ module GateMile
     def witness(mutants)
       programs = mutants.map { |plan| PlanProgram.new(plan, @book.store) }
       # What does not show where it changes most shows nowhere.
-      return if programs.empty? || !(shows?(programs.last, @known) || other_that(programs.last))
+      return if programs.size > 1 && !(shows?(programs.last, @known) || other_that(programs.last))
 
       programs.each do |program|
         return nil if shows?(program, @known)

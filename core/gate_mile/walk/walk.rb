@@ -69,6 +69,7 @@ module GateMile
     def proposals
       @proposals ||= begin
         @found = {}
+        @settled = {}.compare_by_identity
         zones.each { |zone| walked(zone) if @samples.of(zone) }
         @found.map { |(cart, at), reasons| Proposal.new(cart: cart, at: at, reasons: reasons) }
       end
@@ -96,11 +97,15 @@ module GateMile
       before = @found.keys
       walk(zone)
       here = @found.except(*before)
-      offers, rules, treatments = policies(zone)
-      figures = PolicyMutants.new(@book, offers, rules, treatments).list
-      PolicyProbe.new(@book, zone, here, @now).list(figures).each do |(cart, at), item|
-        add(cart, at, { code: :shows, name: item.name })
-      end
+      probe = PolicyProbe.new(@book, zone, here, @now)
+      probe.list(open_figures(zone)).each { |(cart, at), item| add(cart, at, { code: :shows, name: item.name }) }
+      probe.settled.each { |figure| @settled[figure] = true }
+    end
+
+    # Of offers, rules and treatments that act in a zone, those that no other zone shows already.
+    def open_figures(zone)
+      @figures ||= PolicyMutants.new(@book, @offers, @book.rules, @book.treatments).list.group_by(&:item)
+      policies(zone).flatten(1).flat_map { |item| @figures.fetch(item, []).reject { |figure| @settled[figure] } }
     end
 
     def policies(zone)

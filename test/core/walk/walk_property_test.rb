@@ -26,6 +26,16 @@ class WalkPropertyTest < Minitest::Test
     end
   end
 
+  # What one zone shows, the walk of all of them need not show again in the others.
+  def test_no_change_is_missed_by_the_walk_of_all_zones
+    BOOKS.times do |seed|
+      random = Random.new(seed + Integer(ENV.fetch("SEED", "0")))
+      shop = Shops.new.recipe(random)
+      pool = Shops::TO.keys.flat_map { |zone| Shops.new.carts(random, zone).first(CARTS / 2) }
+      missing(shop, %w[offers rules treatments], seed, pool, nil)
+    end
+  end
+
   # Shops by recipe, and carts for them at random.
   class Shops
     include RecipesSupport
@@ -56,7 +66,8 @@ class WalkPropertyTest < Minitest::Test
 
   def missing(document, parts, seed, pool = random_carts(Random.new(seed)), zone = "uk")
     book = GateMile::Book.compile(document)
-    carts = GateMile::Walk.of_zone(book, book.zone(zone), now: AT).proposals.map { |one| [cart(one.cart), one.at] }
+    walk = zone ? GateMile::Walk.of_zone(book, book.zone(zone), now: AT) : GateMile::Walk.of_board(book, now: AT)
+    carts = walk.proposals.map { |one| [cart(one.cart), one.at] }
     shown, others = [carts, pool].map { |list| results(book, list) }
     missed = mutations(document, parts).reject do |_, mutant|
       changed = GateMile::Book.compile(mutant)

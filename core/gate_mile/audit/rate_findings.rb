@@ -127,31 +127,12 @@ module GateMile
 
     def apart?(treatment, rate) = treatment.price&.apart? && treatment.applies?(rate.zone, rate.method_id)
 
-    # Steps along which more costs less.
+    # More costs less.
     def falling(rate)
-      rate.plan.schedules.grep(Steps).filter_map do |schedule|
-        next if schedule.scale.gauge.name == "value"
-
-        at = falls_at(schedule) or next
-        finding(:falling, :warning, rate, measure: schedule.scale.gauge.name, at: schedule.scale.boundaries[at].text,
-                                          before: before(schedule, at), after: schedule.steps[at].amount)
+      rate.plan.schedules.compact.filter_map { |schedule| Falling.new(schedule).first }.map do |fall|
+        finding(:falling, :warning, rate, measure: fall.gauge.name, at: fall.at.text, before: fall.before,
+                                          after: fall.after)
       end
-    end
-
-    def falls_at(schedule)
-      (1...schedule.steps.size).find do |at|
-        step, last = schedule.steps.values_at(at, at - 1)
-        !step.closed? && !last.closed? && step.amount < before(schedule, at)
-      end
-    end
-
-    # What the step before an edge comes to at its end.
-    def before(schedule, at)
-      last = schedule.steps[at - 1]
-      return last.amount if last.each.nil?
-
-      reach = schedule.scale.boundaries[at].base - schedule.scale.boundaries[at - 1].base
-      last.amount + (last.each * (Rational(reach) / last.increment.base).ceil)
     end
 
     # Steps that no cart comes to: no unit at all, or longer than the longest of the goods.

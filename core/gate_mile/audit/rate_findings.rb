@@ -104,19 +104,27 @@ module GateMile
       return [] unless rate.plan.group != "class" && steps.is_a?(Steps) && steps.steps.last.closed?
 
       top = steps.scale.boundaries.last
-      beyond = articles.select do |article|
-        beyond?(steps.scale.gauge.name, article, top.base) && travels?(rate, article)
-      end
+      beyond = beyond(steps.scale.gauge.name, top.base).select { |article| travels?(rate, article) }
       return [] if beyond.empty?
 
       [finding(:ends_early, :note, rate, top: top.text, count: beyond.size,
                                          names: beyond.first(GoodsFindings::SHOWN).map(&:name))]
     end
 
-    def beyond?(measure, article, top)
-      case measure
-      when "weight", "billable_weight" then article.weight && article.weight.base > top
-      when "longest" then article.size && article.size.longest.base > top
+    # @return [Array<Article>] of which a single one comes to more than that, in the order of the catalogue
+    def beyond(measure, top)
+      @largest ||= {}
+      sorted = @largest[measure] ||= measured(measure).sort_by { |base, at, _| [-base, at] }
+      sorted.take_while { |base,| base > top }.sort_by { |_, at, _| at }.map(&:last)
+    end
+
+    def measured(measure)
+      articles.each_with_index.filter_map do |article, at|
+        base = case measure
+               when "weight", "billable_weight" then article.weight&.base
+               when "longest" then article.size&.longest&.base
+               end
+        [base, at, article] if base
       end
     end
 

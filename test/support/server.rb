@@ -49,7 +49,6 @@ module ServerSupport
     end
     Server::App.settings.shelf.clear
     Server::App.settings.suite.clear
-    Server::App.settings.audits.clear
     Server::BookRecords.write(book, opening_cart: CART) if book
   end
 

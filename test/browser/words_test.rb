@@ -12,7 +12,7 @@ class WordsTest < Minitest::Test
       { key: code, code: code, numbers: numbers, harm: "warning", zone: "mainland", other: "ireland", example: nil, cart: nil, at: nil,
         setting: nil, part: "goods", asleep: false }
     end
-    answer("Findings", "GET", %r{\A/api/findings}, { findings: found })
+    answer("Findings", "GET", %r{\A/api/findings}, { findings: found, progress: nil })
     visit "/goods/findings"
     assert_selector "#section li", count: found.size
     assert_told(Sentences::FINDINGS, all("#section li").map { |one| one.text[/: (.*?)\s*Snooze/m, 1] })

@@ -316,7 +316,7 @@ module Sentences
      "OAR-9 is not in the catalogue."],
     ["nothing_to_ship", {},
      "Nothing on the bench needs shipping."],
-    ["line_barred", { treatment: "Road only", name: "Flare" },
+    ["line_barred", { treatment: "Road only", name: "Flare", sku: "FLR-RED", level: "class" },
      "Flare may not go by it (treatment “Road only”)."],
     ["no_price", {},
      "No price is set yet, so it is not offered."],

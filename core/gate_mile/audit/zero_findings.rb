@@ -16,7 +16,7 @@ module GateMile
 
     private
 
-    def finding(what, kind, item, name, zone: nil, **numbers)
+    def unpaid(what, kind, item, name, zone: nil, **numbers)
       Finding.new(code: :free_by_accident, harm: :warning, zone: zone, numbers: { name: name, what: what, **numbers },
                   setting: { kind: kind, id: item.id })
     end
@@ -24,7 +24,7 @@ module GateMile
     def of_rate(rate)
       name = rate.name || @book.shipping_method(rate.method_id).name
       found = [*(plan(rate) if rate.plan), *(live(rate) if rate.live)]
-      found.uniq.map { |what, figure| finding(what, "rate", rate, name, zone: rate.zone, **{ figure: figure }.compact) }
+      found.uniq.map { |what, figure| unpaid(what, "rate", rate, name, zone: rate.zone, **{ figure: figure }.compact) }
     end
 
     # @return [Array<Array(Symbol, String)>] what comes to nothing, and where
@@ -87,7 +87,7 @@ module GateMile
 
     def offers
       @book.offers.select { |offer| offer.active && all?(offer.effect) && unconditional?(offer) && acts?(offer) }
-           .map { |offer| finding(:offer, "offer", offer, offer.name) }
+           .map { |offer| unpaid(:offer, "offer", offer, offer.name) }
     end
 
     def all?(effect)
@@ -103,7 +103,7 @@ module GateMile
 
     def rules
       @book.rules.select { |rule| rule.active && always?(rule.tree) && rule.actions.any? { |action| clears?(action) } }
-           .map { |rule| finding(:rule, "rule", rule, rule.name) }
+           .map { |rule| unpaid(:rule, "rule", rule, rule.name) }
     end
 
     def always?(tree) = tree.parts.empty? && %w[all none].include?(tree.of)
@@ -128,7 +128,7 @@ module GateMile
       return unless treatment&.active && treatment.price&.apart?
 
       free = @rates.find { |rate| treatment.applies?(rate.zone, rate.method_id) && free_by?(treatment, rate) }
-      free && finding(:treatment, "treatment", treatment, treatment.name, zone: free.zone, figure: one.name)
+      free && unpaid(:treatment, "treatment", treatment, treatment.name, zone: free.zone, figure: one.name)
     end
 
     def free_by?(treatment, rate) = treatment.price.charge_for(rate.method_id).steps.all? { |_, amount| amount.zero? }

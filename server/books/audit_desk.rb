@@ -64,11 +64,19 @@ module Server
     end
 
     def quote(book, last)
-      tell = ->(done, total) { @progress = Progress.new(done, total) if @book.equal?(book) }
-      found = GateMile::QuotedFindings.new(book, last: last, tell: tell)
-      @lock.synchronize { @quoted = found if @book.equal?(book) }
+      found = catch(:superseded) { GateMile::QuotedFindings.new(book, last: last, tell: teller(book)) }
+      @lock.synchronize { @quoted = found if found && @book.equal?(book) }
     rescue StandardError => e
       Log.fault(e, "the audit")
+    end
+
+    # What nobody waits for any more ends at the next zone: a newer book has work of its own.
+    def teller(book)
+      lambda do |done, total|
+        throw :superseded unless @book.equal?(book)
+
+        @progress = Progress.new(done, total)
+      end
     end
   end
 end

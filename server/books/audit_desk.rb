@@ -6,9 +6,11 @@ module Server
   class AuditDesk
     # Seconds that an answer waits for the quoted part.
     WAIT = 0.4
+    # Seconds that a shop must stand as it is before its quoted part begins: edits often come in a row.
+    REST = 0.2
     # It lets requests go first: the shorter turns of a thread of low priority.
     BEHIND = -3
-    private_constant :WAIT, :BEHIND
+    private_constant :WAIT, :REST, :BEHIND
 
     # How far the quoted part is: zones that are done, and how many there are.
     Progress = Struct.new(:done, :total)
@@ -17,11 +19,23 @@ module Server
     def initialize(shelf)
       @shelf = shelf
       @lock = Mutex.new
+      @edited = ConditionVariable.new
       clear
     end
 
+    # Ends what is being quoted and forgets what was.
     # @return [void]
-    def clear = @lock.synchronize { @book = @quoted = @work = nil }
+    def clear = pause { @quoted = nil }
+
+    # Ends what is being quoted: who waits for it is answered without. The next question begins anew.
+    # @return [void]
+    def pause
+      @lock.synchronize do
+        @book = @work = nil
+        yield if block_given?
+        @edited.broadcast
+      end
+    end
 
     # @param now [Time]
     # @return [Array(Array<GateMile::Finding>, Progress)] nil for the second once all of it is there
@@ -57,6 +71,7 @@ module Server
         next @work if @book.equal?(book)
 
         @book = book
+        @edited.broadcast
         @progress = Progress.new(0, 1)
         last = @quoted
         @work = Thread.new { quote(book, last) }.tap { |thread| thread.priority = BEHIND }
@@ -64,10 +79,20 @@ module Server
     end
 
     def quote(book, last)
+      return unless quiet?(book)
+
       found = catch(:superseded) { GateMile::QuotedFindings.new(book, last: last, tell: teller(book)) }
       @lock.synchronize { @quoted = found if found && @book.equal?(book) }
     rescue StandardError => e
       Log.fault(e, "the audit")
+    end
+
+    # @return [Boolean] whether no edit came while it rested
+    def quiet?(book)
+      @lock.synchronize do
+        @edited.wait(@lock, Float(ENV.fetch("GATE_MILE_AUDIT_REST", REST))) if @book.equal?(book)
+        @book.equal?(book)
+      end
     end
 
     # What nobody waits for any more ends at the next zone: a newer book has work of its own.

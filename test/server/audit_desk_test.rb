@@ -59,6 +59,24 @@ class AuditDeskTest < Minitest::Test
     assert_equal GateMile::Audit.findings(@shelf.current.last, at: Time.now).map(&:key).sort, found.map(&:key).sort
   end
 
+  # Edits in a row: only what stands for a while is quoted, and who waited for an older book is answered.
+  def test_it_begins_once_edits_pause
+    desk = Server::AuditDesk.new(@shelf)
+    before = ENV.fetch("GATE_MILE_AUDIT_REST")
+    ENV["GATE_MILE_AUDIT_REST"] = "30"
+    early = Thread.new { desk.findings }
+    sleep 0.05 until early.stop?
+    rate = setup_now["rates"].first
+    api(:patch, "/api/rates/#{rate["id"]}", { active: false, lock_version: rate["lock_version"] })
+    ENV["GATE_MILE_AUDIT_REST"] = "0"
+    found, progress = desk.findings
+    assert_nil progress
+    assert_includes codes(found), :nothing_left
+    assert early.join(10), "who asked before the edit waits no longer"
+  ensure
+    ENV["GATE_MILE_AUDIT_REST"] = before
+  end
+
   # Every finding that is about a zone has a cart or an address that shows where.
   def test_each_has_something_to_put_on_the_bench
     api(:get, "/api/findings")["findings"].select { |one| one["zone"] }.each do |one|

@@ -11,6 +11,7 @@ ENV["GATE_MILE_ECHO"] = "1"
 # What is looked at must not depend on how busy this machine is.
 ENV["GATE_MILE_PATIENCE"] = "30"
 ENV["GATE_MILE_AUDIT_WAIT"] = "30"
+ENV["GATE_MILE_AUDIT_REST"] ||= "0"
 require_relative "../../server/boot"
 require "rack/test"
 
@@ -38,18 +39,42 @@ module ServerSupport
 
   def app = STACK
 
+  # Emptied in this order.
+  TABLES = ["changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
+            "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
+            "shipping_classes", "tax_classes", "stores"].freeze
+  # Databases of the shops that many tests begin with.
+  SHOPS = {}.compare_by_identity
+
   # Starts over with the given book, or with no shop at all.
   def fresh(book = DEMO)
-    ActiveRecord::Base.connection.then do |connection|
-      ["changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
-       "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
-       "shipping_classes", "tax_classes", "stores"].each do |table|
-        connection.execute("DELETE FROM #{table}")
-      end
-    end
+    connection = ActiveRecord::Base.connection
+    ActiveRecord::Base.transaction { TABLES.each { |table| connection.execute("DELETE FROM #{table}") } }
     Server::App.settings.shelf.clear
     Server::App.settings.suite.clear
-    Server::BookRecords.write(book, opening_cart: CART) if book
+    Server::Journal.clear
+    return if book.nil?
+    return take_over(SHOPS[book]) if SHOPS[book]
+
+    Server::BookRecords.write(book, opening_cart: CART)
+    SHOPS[book] = put_aside if book.equal?(DEMO) || book.equal?(WHOLE_DEMO)
+  end
+
+  # @return [String] a copy of the database
+  def put_aside
+    File.join(File.dirname(ENV.fetch("GATE_MILE_DATABASE")), "shop-#{SHOPS.size}.sqlite3").tap do |file|
+      ActiveRecord::Base.connection.execute("VACUUM INTO '#{file}'")
+    end
+  end
+
+  # Every row of such a copy, the ones that others refer to first.
+  def take_over(file)
+    connection = ActiveRecord::Base.connection
+    connection.execute("ATTACH '#{file}' AS aside")
+    tables = TABLES.grep_v(/WHERE/).reverse
+    ActiveRecord::Base.transaction { tables.each { |table| connection.execute("INSERT INTO main.#{table} SELECT * FROM aside.#{table} ORDER BY rowid") } }
+  ensure
+    connection.execute("DETACH aside")
   end
 
   # @return [Object] the parsed body; the status is in last_response

@@ -27,6 +27,7 @@ group :development, :test do
   gem "benchmark-ips", "~> 2.14"
   gem "capybara", "~> 3.40"
   gem "cuprite", "~> 0.19"
+  gem "json-canonicalization", "~> 1.0", require: false
   gem "minitest", "~> 5.27"
   gem "money", "~> 7.0"
   gem "pairwise", "~> 0.2", require: false

@@ -14,7 +14,7 @@ require "zeitwerk"
 # {ROOMS}. docs/architecture.md tells what is in each.
 module GateMile
   ROOMS = %w[quantities reckoning reading geography goods parcels pricing live promises facts offers rules setup
-             documents quote proofs book audit walk drawing].freeze
+             documents quote proofs book audit walk releases drawing].freeze
 
   LOADER = Zeitwerk::Loader.new.tap do |loader|
     loader.tag = "gate_mile"

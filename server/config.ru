@@ -10,6 +10,7 @@ Server::Contract.prepare
 Thread.new { [Server::Choices.all, Server::Geography.all] }
 
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
+use Server::CheckoutDoor, Server::App.settings.checkout
 use Server::Doors::Origin
 use Server::QuoteDoor, Server::App.settings.shelf
 use Server::Doors::Legible

@@ -24,6 +24,10 @@ module Server
     set :shelf, BookShelf.new
     set :suite, ProofSuite.new(shelf)
     set :audits, AuditDesk.new(shelf)
+    set :releases, ReleaseShelf.new
+    set :publishing, Publishing.new(shelf: shelf, suite: suite, releases: releases)
+    set :comparisons, ComparisonDesk.new(shelf: shelf, releases: releases)
+    set :checkout, Checkout.new(releases)
     set :strict_paths, true
 
     register Routes::Pages
@@ -41,6 +45,8 @@ module Server
     register Routes::Proofs
     register Routes::Changes
     register Routes::Quotes
+    register Routes::Releases
+    register Routes::Door
 
     after { ActiveRecord::Base.connection_handler.clear_active_connections! }
 

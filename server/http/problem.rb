@@ -4,7 +4,7 @@ module Server
   # A refusal, told as problem details (RFC 9457): status, title, and for each bad field a JSON Pointer into the body.
   class Problem < StandardError
     TITLES = {
-      400 => "This can't be read", 403 => "Not from there", 404 => "Not here", 405 => "Not like this",
+      400 => "This can't be read", 401 => "Not with this key", 403 => "Not from there", 404 => "Not here", 405 => "Not like this",
       409 => "Changed in the meantime", 413 => "Too large", 414 => "Too long", 415 => "Not JSON",
       422 => "Something needs correcting",
       429 => "Too often",
@@ -17,15 +17,19 @@ module Server
 
     # @return [Integer]
     attr_reader :status
+    # @return [Hash] its members
+    attr_reader :body
 
     # @param status [Integer] an HTTP status
     # @param detail [String]
     # @param errors [Array<Hash>] `{ pointer:, code:, detail: }` each
     # @param retry_after [Integer, nil] seconds after which to try again
+    # @param headers [Hash] that belong to the status
     # @param extra [Hash] further members, e.g. what stands there now
-    def initialize(status, detail, errors: [], retry_after: nil, **extra)
+    def initialize(status, detail, errors: [], retry_after: nil, headers: {}, **extra)
       @status = status
       @retry_after = retry_after
+      @headers = headers
       @body = { type: "about:blank", title: TITLES.fetch(status), status: status, detail: detail, errors: errors,
                 **extra }
       super(detail)
@@ -43,7 +47,7 @@ module Server
 
     # @return [Array] a Rack response
     def response
-      headers = { "content-type" => TYPE, "cache-control" => "no-store" }
+      headers = { "content-type" => TYPE, "cache-control" => "no-store", **@headers }
       headers["retry-after"] = @retry_after.to_s if @retry_after
       [status, headers, [to_json]]
     end

@@ -8,7 +8,9 @@ module Server
   # their owner alone, and are in no backup, export or book: whoever copies the database alone can't read a secret.
   module Keys
     NAMES = %w[primary_key deterministic_key key_derivation_salt].freeze
-    private_constant :NAMES
+    # What quotes of the checkout door are sealed with.
+    SEAL = "seal_key"
+    private_constant :NAMES, :SEAL
 
     class << self
       # @return [String]
@@ -17,18 +19,31 @@ module Server
       # @return [void]
       def load
         make unless File.exist?(file)
-        keys = JSON.parse(File.read(file)).slice(*NAMES)
-        ActiveRecord::Encryption.configure(**keys.transform_keys(&:to_sym))
+        keys = JSON.parse(File.read(file))
+        keys = with_seal(keys) unless keys[SEAL]
+        @seal = keys[SEAL]
+        ActiveRecord::Encryption.configure(**keys.slice(*NAMES).transform_keys(&:to_sym))
       end
+
+      # @return [String] 32 characters
+      attr_reader :seal
 
       private
 
       def make
         FileUtils.mkdir_p(File.dirname(file))
-        keys = NAMES.to_h { |name| [name, SecureRandom.alphanumeric(32)] }
+        keys = [*NAMES, SEAL].to_h { |name| [name, SecureRandom.alphanumeric(32)] }
         File.open(file, File::WRONLY | File::CREAT | File::EXCL, 0o600) { |out| out.write(JSON.generate(keys)) }
       rescue Errno::EEXIST
         nil
+      end
+
+      # A file from before there was a checkout door.
+      def with_seal(keys)
+        keys.merge(SEAL => SecureRandom.alphanumeric(32)).tap do |whole|
+          File.write("#{file}.new", JSON.generate(whole), perm: 0o600)
+          File.rename("#{file}.new", file)
+        end
       end
     end
   end

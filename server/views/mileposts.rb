@@ -9,9 +9,14 @@ module Server
       # @param at [Time]
       # @return [Hash] MilepostState of the contract
       def of(book, cart, at:)
-        quote = book.quote(cart, at: at)
-        said = quote.outlooks.select(&:moment)
-        { currency: book.currency.code, mileposts: said.map { |outlook| milepost(book, quote, outlook) } }
+        { currency: book.currency.code, mileposts: said(book, book.quote(cart, at: at)) }
+      end
+
+      # @param book [GateMile::Book]
+      # @param quote [GateMile::Quote]
+      # @return [Array<Hash>] those that say something to this cart
+      def said(book, quote)
+        quote.outlooks.select(&:moment).map { |outlook| milepost(book, quote, outlook) }
       end
 
       private

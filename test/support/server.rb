@@ -40,7 +40,7 @@ module ServerSupport
   def app = STACK
 
   # Emptied in this order.
-  TABLES = ["changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
+  TABLES = ["order_offers", "orders", "publications", "releases", "main.sqlite_sequence WHERE name IN ('releases', 'publications')", "checkout_keys", "door_settings", "changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
             "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
             "shipping_classes", "tax_classes", "stores"].freeze
   # Databases of the shops that many tests begin with.
@@ -53,6 +53,7 @@ module ServerSupport
     Server::App.settings.shelf.clear
     Server::App.settings.suite.clear
     Server::Journal.clear
+    %i[releases comparisons checkout].each { |one| Server::App.settings.public_send(one).clear }
     return if book.nil?
     return take_over(SHOPS[book]) if SHOPS[book]
 

@@ -4,6 +4,8 @@ module GateMile
   # What is wrong with live rates: no fallback, goods that carriers can't be asked about or that fit no box, services of
   # carriers that are off, and own prices below what a carrier took for the same goods.
   class LiveFindings
+    include OfRates
+
     # Addresses of a zone whose answers are looked at, at most: the sample first.
     PLACES = 4
     private_constant :PLACES
@@ -26,12 +28,6 @@ module GateMile
 
     def of(rate)
       [*fallback(rate), *asleep(rate), *unknown(rate), *never(rate), *losses(rate), *refused(rate)]
-    end
-
-    def finding(code, harm, rate, **numbers)
-      name = rate.name || @book.shipping_method(rate.method_id).name
-      Finding.new(code: code, harm: harm, zone: rate.zone, numbers: { rate: name, **numbers },
-                  setting: { kind: "rate", id: rate.id })
     end
 
     # A silent carrier costs the cart, without the merchant having said so for every kind of trouble.

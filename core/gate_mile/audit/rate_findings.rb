@@ -3,6 +3,8 @@
 module GateMile
   # What is wrong or worth knowing about rates: what they leave open, where they fall, end or give away.
   class RateFindings
+    include OfRates
+
     # Goods that are looked at one by one, at most: the lightest, the heaviest, and some between.
     SAMPLE = 60
 
@@ -23,13 +25,6 @@ module GateMile
     def of_rate(rate)
       [*blank_cells(rate), *class_holes(rate), *losses(rate), *ends_early(rate), *falling(rate), *out_of_reach(rate)]
     end
-
-    def finding(code, harm, rate, **numbers)
-      Finding.new(code: code, harm: harm, zone: rate.zone, numbers: { rate: name_of(rate), **numbers },
-                  setting: { kind: "rate", id: rate.id })
-    end
-
-    def name_of(rate) = rate.name || @book.shipping_method(rate.method_id).name
 
     # A delivery that costs nothing, whatever the cart, beside one that costs something: nobody would pay.
     def free_beside_paid

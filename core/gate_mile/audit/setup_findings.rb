@@ -4,6 +4,8 @@ module GateMile
   # What is missing from the setup as a whole: the shop's own country, the address that live rates are asked from,
   # services that a carrier does not list, sizes where a rate looks at them.
   class SetupFindings
+    include OfRates
+
     # @param book [Book]
     def initialize(book)
       @book = book
@@ -14,13 +16,6 @@ module GateMile
     def list = own_country + no_origin + services + unsized
 
     private
-
-    def finding(code, harm, rate, **numbers)
-      Finding.new(code: code, harm: harm, zone: rate.zone, numbers: { rate: name_of(rate), **numbers },
-                  setting: { kind: "rate", id: rate.id })
-    end
-
-    def name_of(rate) = rate.name || @book.shipping_method(rate.method_id).name
 
     # Nobody at home can buy anything, while others can.
     def own_country

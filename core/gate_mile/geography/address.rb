@@ -40,6 +40,22 @@ module GateMile
       american || british || street.any? { |line| line.match?(FORCES) }
     end
 
+    # @return [Address] the same to every price, without the street: of that only stands whether it is known, a post
+    #   office box, or military mail
+    def shortened
+      return self if lines.nil? || lines.empty?
+
+      with(lines: street.empty? ? [] : [kind_of_street])
+    end
+
     UNKNOWN = new(lines: [].freeze)
+
+    private
+
+    def kind_of_street
+      return "BFPO 1" if street.any? { |line| line.match?(FORCES) }
+
+      po_box? ? "PO Box 1" : "A street"
+    end
   end
 end

@@ -29,6 +29,16 @@ module GateMile
 
     NONE = new
 
+    # @return [Recorded] the same answers to questions for {Address#shortened}
+    def shortened = Recorded.new(answers.map { |one| one.with(asked: Recorded.shortened(one.asked)) })
+
+    # @param asked [Hash] a question as it is written
+    # @return [Hash]
+    def self.shortened(asked)
+      to = Address.new(**asked["destination"].transform_keys(&:to_sym)).shortened
+      asked.merge("destination" => Documents.write(to))
+    end
+
     # @return [Time, nil] of the oldest answer
     def at = answers.map(&:at).min
 

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { Trash2, X } from 'lucide-react'
 import { Link, useNavigate } from 'react-router'
 import { api, answerOf, type Product, type Schemas, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
+import { EditorButtons } from '../ui/editor-buttons'
 import { formatsOf } from '../ui/format'
 import { counted, list } from '../ui/locale'
 import { AddProduct } from './add-product'
@@ -99,19 +99,16 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
               />
             </label>
           )}
-          <Button
-            look="quiet"
-            onClick={() => {
+          <EditorButtons
+            remove={() => {
               const also = now.variants ? ` with ${counted(now.variants, 'variant')}` : ''
               remove('products', now, now.name ?? '', { said: `Removed ${now.name}${also}` })
               close()
             }}
-          >
-            <Trash2 size={13} aria-hidden /> Remove
-          </Button>
-          <Button look="quiet" className="px-1" aria-label="Close" autoFocus onClick={close}>
-            <X size={14} aria-hidden />
-          </Button>
+            close={close}
+            closing="Close"
+            focused
+          />
         </span>
       </header>
       <ul aria-label="Treatments that reach it" className="mt-1">

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { Plus, Trash2, X } from 'lucide-react'
+import { Plus, X } from 'lucide-react'
 import { useCallback, type KeyboardEvent } from 'react'
 import { ApiProblem, api, answerOf, type Rate, type Treatment } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { EditorButtons } from '../ui/editor-buttons'
 import { Conflict } from '../ui/conflict'
 import { useBenchResult, usePreview } from '../bench/result'
 import { useActs } from '../edits/acts'
@@ -103,18 +104,14 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
           />
         </div>
         <span className="ml-auto flex gap-1 pt-5">
-          <Button
-            look="quiet"
-            onClick={() => {
+          <EditorButtons
+            remove={() => {
               close()
               acts.remove('treatments', treatment, treatment.name ?? '')
             }}
-          >
-            <Trash2 size={13} aria-hidden /> Remove
-          </Button>
-          <Button look="quiet" className="px-1" aria-label="Close the treatment" onClick={close}>
-            <X size={14} aria-hidden />
-          </Button>
+            close={close}
+            closing="Close the treatment"
+          />
         </span>
       </div>
       <Question title="What does it sit on?">

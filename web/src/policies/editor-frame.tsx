@@ -1,8 +1,9 @@
-import { Copy, Trash2, X } from 'lucide-react'
+import { Copy } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { DocOf } from '../api/kinds'
 import { useActs } from '../edits/acts'
+import { EditorButtons } from '../ui/editor-buttons'
 import { Conflict } from '../ui/conflict'
 import { Field, FieldError } from '../ui/field'
 import { Switch } from '../ui/switch'
@@ -55,18 +56,14 @@ export function EditorFrame<K extends 'offers' | 'rules'>({
           <Button look="quiet" onClick={() => acts.duplicate(kind, item.id!, name, opened)}>
             <Copy size={13} aria-hidden /> Duplicate
           </Button>
-          <Button
-            look="quiet"
-            onClick={() => {
+          <EditorButtons
+            remove={() => {
               close()
               acts.remove(kind, item, name)
             }}
-          >
-            <Trash2 size={13} aria-hidden /> Remove
-          </Button>
-          <Button look="quiet" className="px-1" aria-label={`Close ${name}`} onClick={close}>
-            <X size={14} aria-hidden />
-          </Button>
+            close={close}
+            closing={`Close ${name}`}
+          />
         </span>
       </div>
       {children}

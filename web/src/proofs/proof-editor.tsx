@@ -1,9 +1,10 @@
-import { ShoppingCart, Trash2, X } from 'lucide-react'
+import { ShoppingCart } from 'lucide-react'
 import { ApiProblem, type Proof } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { benchOf, documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
+import { EditorButtons } from '../ui/editor-buttons'
 import { Button } from '../ui/button'
 import { Conflict } from '../ui/conflict'
 import { Field, FieldError } from '../ui/field'
@@ -53,18 +54,14 @@ export function ProofEditor({
           })}
         />
         <span className="ml-auto flex gap-1 pt-5">
-          <Button
-            look="quiet"
-            onClick={() => {
+          <EditorButtons
+            remove={() => {
               close()
               acts.remove('proofs', proof, proof.name ?? '')
             }}
-          >
-            <Trash2 size={13} aria-hidden /> Remove
-          </Button>
-          <Button look="quiet" className="px-1" aria-label={`Close ${proof.name}`} onClick={close}>
-            <X size={14} aria-hidden />
-          </Button>
+            close={close}
+            closing={`Close ${proof.name}`}
+          />
         </span>
         <Field
           of={of}

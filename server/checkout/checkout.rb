@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+module Server
+  # What the checkout door works with: the keys, the release that counts, the quotes and the orders.
+  class Checkout
+    # @return [KeyRing]
+    attr_reader :keys
+    # @return [ReleaseShelf]
+    attr_reader :releases
+    # @return [OfferUses]
+    attr_reader :uses
+    # @return [CheckoutPace]
+    attr_reader :pace
+    # @return [AnsweredOnce]
+    attr_reader :once
+
+    # @param releases [ReleaseShelf]
+    def initialize(releases)
+      @releases = releases
+      @keys = KeyRing.new
+      @uses = OfferUses.new
+      @pace = CheckoutPace.new
+      @once = AnsweredOnce.new
+      changed
+    end
+
+    # Settings of the door are read anew.
+    # @return [void]
+    def changed
+      @settings = nil
+      @orders = nil
+    end
+
+    # @return [void]
+    def clear
+      [keys, uses, self].each(&:changed)
+      releases.clear
+      pace.clear
+      once.clear
+    end
+
+    # @param now [Time]
+    # @return [CheckoutQuotes::Ground]
+    # @raise [Problem] 503 where nothing has been published
+    def ground(now = Time.now)
+      number, book = releases.live(now)
+      CheckoutQuotes::Ground.new(number, book, uses.counts, settings, Time.at(now.to_i).utc)
+    end
+
+    # The key of the seal is there once the database is.
+    # @return [CheckoutQuotes]
+    def quotes = @quotes ||= CheckoutQuotes.new(seal)
+
+    # @return [CheckoutOrders]
+    def orders = @orders ||= CheckoutOrders.new(seal: seal, quotes: quotes, releases: releases, uses: uses)
+
+    private
+
+    def seal = @seal ||= QuoteSeal.new(Keys.seal)
+    def settings = @settings ||= Records::DoorSetting.current.document.freeze
+  end
+end

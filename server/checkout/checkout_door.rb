@@ -1,0 +1,153 @@
+# frozen_string_literal: true
+
+module Server
+  # The door that checkouts ask (/checkout/v1). It stands in front of the application: a quote takes no routes and, but
+  # for what changes, no database.
+  class CheckoutDoor
+    PATH = "/checkout/v1/"
+    # Bytes of a body.
+    LIMIT = 1_048_576
+    ORDER = %r{\Aorders/([^/]{1,200})\z}
+    # The calls, and what a key must be for to make each.
+    CALLS = { %w[POST quotes] => :quote, %w[POST quotes/batch] => :batch, %w[POST orders] => :order,
+              %w[GET methods] => :methods, %w[GET served] => :served, %w[GET offers] => :offers }.freeze
+    HEADERS = { "content-type" => "application/json", "cache-control" => "no-store",
+                "x-content-type-options" => "nosniff" }.freeze
+    CORS = { "access-control-allow-methods" => "GET, POST", "access-control-max-age" => "600",
+             "access-control-allow-headers" => "authorization, content-type, idempotency-key",
+             "vary" => "origin" }.freeze
+    MINUTE = 60
+    private_constant :LIMIT, :ORDER, :CALLS, :HEADERS, :CORS, :MINUTE
+
+    # @param app [#call] what is behind it
+    # @param checkout [Checkout]
+    def initialize(app, checkout)
+      @app = app
+      @checkout = checkout
+    end
+
+    # @param env [Hash] of Rack
+    # @return [Array]
+    def call(env)
+      path = env["PATH_INFO"]
+      return @app.call(env) unless path.start_with?(PATH)
+
+      guarded(env) { asked(env, path.delete_prefix(PATH)) }
+    end
+
+    private
+
+    def guarded(env)
+      yield
+    rescue Problem => e
+      with_origin(env, e.response)
+    rescue GateMile::Invalid => e
+      with_origin(env, Problem.of_invalid(e).response)
+    rescue *Database::BUSY
+      with_origin(env, App.busy.response)
+    rescue StandardError => e
+      Log.fault(e, "#{env["REQUEST_METHOD"]} #{PATH}")
+      with_origin(env, Problem.new(500, App::MISTAKE).response)
+    ensure
+      handler = ActiveRecord::Base.connection_handler
+      handler.clear_active_connections! if handler.active_connections?
+    end
+
+    def asked(env, call)
+      return preflight(env) if env["REQUEST_METHOD"] == "OPTIONS"
+
+      key = opened(env, call)
+      pace(key)
+      with_origin(env, answered(env, call, key))
+    end
+
+    # @return [KeyRing::Key]
+    def opened(env, call)
+      key = @checkout.keys.key(env) or raise Problem.new(401, "Send a key of this shop as a bearer token.",
+                                                         headers: { "www-authenticate" => "Bearer" })
+      unless key.lets?(env["HTTP_ORIGIN"])
+        raise Problem.new(403, "This key is for pages of the origins that it lists.")
+      end
+      raise Problem.new(403, "This key is not for #{call[/\A\w+/]}.") unless key.calls.include?(call[/\A\w+/]) || !known?(call)
+
+      key
+    end
+
+    def known?(call) = CALLS.any? { |(_, name), _| name == call } || ORDER.match?(call)
+
+    def pace(key)
+      count = @checkout.pace.count(key.id)
+      return if count <= key.pace
+
+      raise Problem.new(429, "This key may ask #{key.pace} times a minute.", retry_after: @checkout.pace.left)
+    end
+
+    def answered(env, call, key)
+      number = call[ORDER, 1]
+      return close(env, Rack::Utils.unescape_path(number), key) if number
+
+      name = CALLS[[env["REQUEST_METHOD"], call]] or raise wrong_way(call)
+      send(name, env, key)
+    end
+
+    def wrong_way(call)
+      return Problem.new(404, "There is nothing at this address.") unless known?(call)
+
+      Problem.new(405, "Not with this method.", headers: { "allow" => CALLS.keys.select { |_, name| name == call }.map(&:first).join(", ") })
+    end
+
+    def quote(env, key)
+      body = Body.of(env, LIMIT)
+      once(env, key, body) { json(@checkout.quotes.one(body, key, @checkout.ground)) }
+    end
+
+    def batch(env, key)
+      body = Body.of(env, LIMIT)
+      once(env, key, body) { json(@checkout.quotes.many(body, key, @checkout.ground)) }
+    end
+
+    def order(env, key)
+      body = Body.of(env, LIMIT)
+      Contract.check("CheckoutOrderDraft", body)
+      placed = @checkout.orders.place(body, key) { @checkout.ground }
+      json(placed.order.told, placed.made ? 201 : 200)
+    end
+
+    def close(env, number, key)
+      raise Problem.new(405, "Not with this method.", headers: { "allow" => "PATCH" }) unless env["REQUEST_METHOD"] == "PATCH"
+
+      body = Body.of(env, LIMIT)
+      Contract.check("CheckoutOrderPatch", body)
+      json(@checkout.orders.close(number, body["state"], key).told)
+    end
+
+    def methods(_env, _key) = json(DeliveryPage.methods(@checkout.ground))
+    def served(_env, _key) = json(DeliveryPage.served(@checkout.ground))
+    def offers(_env, _key) = json(DeliveryPage.offers(@checkout.ground))
+
+    # The same question under the same idempotency key gets the same answer for as long as a quote holds.
+    def once(env, key, body, &)
+      given = env["HTTP_IDEMPOTENCY_KEY"] or return yield
+      @checkout.once.answer(key.id, given, body, &)
+    end
+
+    def json(value, status = 200) = [status, HEADERS.dup, [JSON.generate(value)]]
+
+    def preflight(env)
+      origin = env["HTTP_ORIGIN"]
+      raise Problem.new(403, "No key of this shop is for pages of that origin.") unless origin && @checkout.keys.origin?(origin)
+
+      [204, CORS.merge("access-control-allow-origin" => origin), []]
+    end
+
+    # A page may read what its key was told; with any other key nothing is open to pages.
+    def with_origin(env, response)
+      origin = env["HTTP_ORIGIN"]
+      return response unless origin && @checkout.keys.origin?(origin)
+
+      response[1] = response[1].merge("access-control-allow-origin" => origin, "vary" => "origin",
+                                      "access-control-expose-headers" => "retry-after")
+      response
+    end
+  end
+end

@@ -1,0 +1,146 @@
+# frozen_string_literal: true
+
+module Server
+  # What the checkout door answers to carts.
+  class CheckoutQuotes
+    # Carts of one batch.
+    BATCH = 50
+    # Milliseconds that carriers may take, as a caller may set it.
+    DEADLINES = (50..10_000)
+    # What a shop's page may say of a line: prices come from the catalogue.
+    PLAIN_LINE = %w[sku quantity].freeze
+    # What it may say of a cart.
+    PLAIN_CART = %w[lines destination coupons].freeze
+    ASKED = %w[cart detail deadline_ms].freeze
+    ASKED_TOGETHER = %w[carts products destination detail deadline_ms].freeze
+    # How much is told: the methods with their prices, what is said beside them too, how each price came about too.
+    DETAILS = %w[prices methods reckonings].freeze
+    private_constant :DEADLINES, :PLAIN_LINE, :PLAIN_CART, :ASKED, :ASKED_TOGETHER
+
+    # What a quote is made with. number, book: of the release; uses: by offer, how often it was used; settings:
+    # {Records::DoorSetting#document}; now: {Time} in whole seconds.
+    Ground = Struct.new(:number, :book, :uses, :settings, :now)
+
+    # @param seal [QuoteSeal]
+    # @param carriers [#call] makes a carriers' port for a number of seconds
+    def initialize(seal, carriers: ->(seconds) { Carriers::Port.new(seconds) })
+      @seal = seal
+      @carriers = carriers
+    end
+
+    # @param body [Object] CheckoutQuoteRequest of the contract
+    # @param key [KeyRing::Key]
+    # @param ground [Ground]
+    # @return [Hash] CheckoutQuote of the contract
+    # @raise [Problem] 422
+    def one(body, key, ground)
+      known(body, ASKED)
+      answer(cart(body["cart"], key, ground.book, "/cart"), key, ground, deadline(body), detail(body))
+    end
+
+    # @param body [Object] CheckoutBatchRequest of the contract
+    # @param key [KeyRing::Key]
+    # @param ground [Ground]
+    # @return [Hash] CheckoutBatch of the contract: an answer, or what is wrong, for each cart in its order
+    # @raise [Problem] 422
+    def many(body, key, ground)
+      known(body, ASKED_TOGETHER)
+      said = [key, ground, deadline(body), detail(body)]
+      { quotes: carts(body).map { |at, cart| told(at) { answer(cart(cart, key, ground.book, at), *said) } } }
+    end
+
+    # @param cart [GateMile::Cart]
+    # @param key [KeyRing::Key]
+    # @param ground [Ground]
+    # @param seconds [Float] for carriers
+    # @param detail [String] one of {DETAILS}
+    # @return [Hash]
+    def answer(cart, key, ground, seconds, detail)
+      cart = cart.with(offer_uses: ground.uses)
+      port = GateMile::Recorded.listening(@carriers.call(seconds), ground.now)
+      quote = ground.book.quote(cart, at: ground.now, carriers: port)
+      holds = ground.now + (ground.settings[:holds_minutes] * 60)
+      id = key.public ? nil : @seal.seal(content(key, ground, holds, cart, quote, port))
+      { quote: id, release: ground.number, at: ground.now.iso8601, holds_until: holds.iso8601,
+        **CheckoutAnswer.of(quote, ground.book, tax_class: ground.settings[:tax_class], detail: detail) }
+    end
+
+    private
+
+    def content(key, ground, holds, cart, quote, port)
+      short = cart.with(destination: cart.destination.shortened, billing: cart.billing.shortened)
+      recorded = port.recorded.shortened
+      written = GateMile::ProofForms::RecordedForm.write(recorded) unless recorded.answers.empty?
+      QuoteSeal::Content.new(key.family, ground.number, ground.now, holds, short.dump, written,
+                             quote.method_quotes.select(&:available?).to_h { |one| [one.method_id, one.price.to_s] })
+    end
+
+    def known(body, fields)
+      raise fault("", :not_an_object) unless body.is_a?(Hash)
+
+      foreign = body.keys - fields
+      raise fault(GateMile::Reader.part(foreign.first), :unknown_field) if foreign.any?
+    end
+
+    def detail(body)
+      found = body.fetch("detail", "methods")
+      DETAILS.include?(found) ? found : raise(fault("/detail", :not_one_of, choices: DETAILS.join(", ")))
+    end
+
+    def deadline(body)
+      found = body["deadline_ms"] or return Settings.deadline
+      return found / 1000.0 if found.is_a?(Integer) && DEADLINES.cover?(found)
+
+      raise fault("/deadline_ms", :out_of_range, least: DEADLINES.min, most: DEADLINES.max)
+    end
+
+    def fault(pointer, code, **numbers)
+      detail = Words.of(code, **numbers)
+      Problem.new(422, Problem::TITLES[422], errors: [{ pointer: pointer, code: code, detail: detail }])
+    end
+
+    def cart(document, key, book, at)
+      raise fault(at, document.nil? ? :missing : :not_an_object) unless document.is_a?(Hash)
+
+      raise fault("#{at}/offer_uses", :unknown_field) if document.key?("offer_uses")
+
+      plain(document, at) if key.public
+      GateMile::Cart.parse(document, book.currency)
+    rescue GateMile::Invalid => e
+      raise Problem.of_invalid(e, under: at)
+    end
+
+    # A page of a shop is in its shopper's hands: it names goods and coupons, and the catalogue says the rest.
+    def plain(document, at)
+      foreign = document.keys - PLAIN_CART
+      raise fault(at + GateMile::Reader.part(foreign.first), :not_with_a_public_key) if foreign.any?
+
+      Array(document["lines"]).each_with_index do |line, index|
+        foreign = line.is_a?(Hash) ? line.keys - PLAIN_LINE : []
+        next if foreign.empty?
+
+        raise fault("#{at}/lines/#{index}#{GateMile::Reader.part(foreign.first)}", :not_with_a_public_key)
+      end
+    end
+
+    # @return [Array<Array(String, Hash)>] pointers and carts
+    def carts(body)
+      field = %w[carts products].find { |name| body.key?(name) } or raise fault("/carts", :missing)
+      list = body[field]
+      raise fault("/#{field}", :not_a_list) unless list.is_a?(Array)
+      raise fault("/#{field}", :too_many, most: BATCH) if list.size > BATCH
+      return list.each_with_index.map { |cart, at| ["/carts/#{at}", cart] } if field == "carts"
+
+      list.each_with_index.map do |sku, at|
+        ["/products/#{at}", { "lines" => [{ "sku" => sku, "quantity" => 1 }], "destination" => body["destination"] }.compact]
+      end
+    end
+
+    # One that is wrong does not cost the others their answer.
+    def told(pointer)
+      yield
+    rescue Problem => e
+      { problem: { **e.body, pointer: pointer } }
+    end
+  end
+end

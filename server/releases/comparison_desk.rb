@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+module Server
+  # What changes for carts between two setups, worked out beside the answers: who asks before it is there is told so.
+  class ComparisonDesk
+    # Seconds that an answer waits for it.
+    WAIT = 1.0
+    # Comparisons that are kept.
+    KEPT = 6
+    BEHIND = -2
+    private_constant :WAIT, :KEPT, :BEHIND
+
+    # One side of a comparison. name: a number, or the draft with its revision; book.
+    Side = Struct.new(:name, :book)
+
+    # @param shelf [BookShelf]
+    # @param releases [ReleaseShelf]
+    def initialize(shelf:, releases:)
+      @shelf = shelf
+      @releases = releases
+      @lock = Mutex.new
+      clear
+    end
+
+    # @return [void]
+    def clear = @lock.synchronize { @works = {} }
+
+    # @param from [String] the number of a release, or "draft"
+    # @param to [String]
+    # @param now [Time]
+    # @return [Hash] CartChanges of the contract
+    # @raise [Problem] 404
+    def changes(from, to, now: Time.now)
+      sides = [side(from), side(to)]
+      work = work(sides, now)
+      work.join(Float(ENV.fetch("GATE_MILE_AUDIT_WAIT", WAIT)))
+      work.alive? ? { ready: false, whole: false, gained: [], lost: [], carts: [], findings: [] } : work.value
+    end
+
+    private
+
+    def side(name)
+      if name == "draft"
+        revision, book = @shelf.current
+        return Side.new("draft #{revision}", book)
+      end
+      number = Integer(name, 10, exception: false) or raise Problem.new(404, "There is no release called so.")
+      Side.new(number.to_s, @releases.book(number))
+    end
+
+    # Carts are looked at as of the hour: settings with a beginning or an end may count in the next one.
+    def work(sides, now)
+      key = [*sides.map(&:name), now.to_i / 3600]
+      @lock.synchronize do
+        @works = @works.to_a.last(KEPT - 1).to_h unless @works.key?(key)
+        @works[key] ||= Thread.new { compared(*sides.map(&:book), now) }.tap { |thread| thread.priority = BEHIND }
+      end
+    end
+
+    def compared(old, new, now)
+      changes = GateMile::CartChanges.new(old, new, now: now)
+      { ready: true, whole: changes.whole?, gained: changes.zones_gained.map(&:name),
+        lost: changes.zones_lost.map(&:name), carts: changes.list.map { |one| document(one, old, new) },
+        findings: findings(old, new, now) }
+    rescue StandardError => e
+      Log.fault(e, "comparing releases")
+      @lock.synchronize { @works = {} }
+      { ready: true, whole: false, gained: [], lost: [], carts: [], findings: [] }
+    end
+
+    def document(one, old, new)
+      zone = one.zone && (new.zone(one.zone) || old.zone(one.zone))
+      { **one.dump.transform_keys(&:to_sym), zone: zone&.name }
+    end
+
+    # Those of the newer setup that the older one had not.
+    def findings(old, new, now)
+      before = GateMile::Audit.findings(old, at: now).map(&:key).to_set
+      asleep = Records::SleepingFinding.ids.to_set
+      GateMile::Audit.findings(new, at: now).reject { |one| before.include?(one.key) }
+                     .map { |one| { **one.dump, part: one.part.name, asleep: asleep.include?(one.key) } }
+    ensure
+      ActiveRecord::Base.connection_handler.clear_active_connections!
+    end
+  end
+end

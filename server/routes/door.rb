@@ -1,0 +1,134 @@
+# frozen_string_literal: true
+
+module Server
+  module Routes
+    # How the checkout door is set up: its keys and settings, and the orders that came through it.
+    module Door
+      # Orders on one page.
+      PAGE = (1..200)
+
+      def self.registered(app)
+        app.get "/api/keys" do
+          answer({ keys: Records::CheckoutKey.order(made_at: :desc, id: :asc).map(&:document) })
+        end
+
+        app.post "/api/keys" do
+          made, key = Database.write { KeyRing.make(Door.checked(body_of("CheckoutKeyDraft"))) }
+          settings.checkout.keys.changed
+          answer({ key: key, made: made.document }, 201)
+        end
+
+        app.patch "/api/keys/:id" do
+          body = body_of("CheckoutKeyPatch")
+          key = Database.write { Door.change(found(Records::CheckoutKey, params["id"]), body) }
+          settings.checkout.keys.changed
+          answer(key.document)
+        end
+
+        app.post "/api/keys/:id/rotate" do
+          hours = body_of("CheckoutKeyRotation")["hours"]
+          made, key = Database.write { Door.rotate(found(Records::CheckoutKey, params["id"]), hours) }
+          settings.checkout.keys.changed
+          answer({ key: key, made: made.document }, 201)
+        end
+
+        app.delete "/api/keys/:id" do
+          Database.write { found(Records::CheckoutKey, params["id"]).then { |key| key.update!(revoked_at: key.revoked_at || Time.now) } }
+          settings.checkout.keys.changed
+          done
+        end
+
+        app.get("/api/door") { answer(Records::DoorSetting.current.document) }
+
+        app.patch "/api/door" do
+          body = body_of("DoorSettingsPatch")
+          answer(Database.write { Door.set(body) }.document.tap { settings.checkout.changed })
+        end
+
+        app.get "/api/orders" do
+          limit = number("limit", 50, PAGE)
+          all = Door.orders(params["number"].to_s.strip)
+          answer({ count: all.count, orders: all.includes(:offers).limit(limit).map(&:document) })
+        end
+
+        app.get "/api/orders/:number" do
+          order = Records::Order.find_by(number: params["number"]) or
+            raise Problem.new(404, "There is no order with this number.")
+          evidence = order.cart && Evidence.of_order(order, settings.releases.book(order.release_id))
+          answer({ order: order.document, cart: order.cart, quote: evidence&.quote&.dump })
+        end
+      end
+
+      class << self
+        # A public key stands in pages: it is for those of some origins.
+        # @param said [Hash] CheckoutKeyDraft of the contract
+        # @return [Hash]
+        # @raise [Problem] 422
+        def checked(said, public: said["public"])
+          return said unless public
+
+          refuse("/origins", :no_origin) if said["origins"].to_a.empty?
+          said["origins"].each_with_index do |origin, at|
+            refuse("/origins/#{at}", :not_an_origin) unless origin.match?(ORIGIN)
+          end
+          said
+        end
+        ORIGIN = %r{\Ahttps?://[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d{1,5})?\z}
+        private_constant :ORIGIN
+
+        # @param key [Records::CheckoutKey]
+        # @param said [Hash] CheckoutKeyPatch of the contract
+        # @return [Records::CheckoutKey]
+        def change(key, said)
+          checked(said, public: true) if key.public && said.key?("origins")
+          calls = said["calls"] && (key.public ? said["calls"] - Records::CheckoutKey::SERVER_ONLY : said["calls"])
+          key.assign_attributes({ **said.slice("name", "origins", "pace"), "calls" => calls }.compact)
+          key.save or raise Problem.of_record(key)
+          key
+        end
+
+        # @param key [Records::CheckoutKey]
+        # @param hours [Integer] for which it opens the door still
+        # @return [Array(Records::CheckoutKey, String)]
+        # @raise [Problem] 409 for one that opens nothing any more
+        def rotate(key, hours)
+          raise Problem.new(409, "This key opens nothing any more. Make a new one.") unless key.open?
+
+          said = { "name" => key.name, "public" => key.public, "origins" => key.origins, "calls" => key.calls, "pace" => key.pace }
+          ends = Time.now + (hours * 3600)
+          key.update!(ends_at: [key.ends_at, ends].compact.min)
+          KeyRing.make(said, family: key.family)
+        end
+
+        # @param said [Hash] DoorSettingsPatch of the contract
+        # @return [Records::DoorSetting]
+        # @raise [Problem] 409, 422
+        def set(said)
+          row = Records::DoorSetting.current
+          unless row.lock_version == said["lock_version"]
+            raise Problem.new(409, "This was changed elsewhere since it was shown here.", current: row.document)
+          end
+
+          tax = said["tax_class"]
+          refuse("/tax_class", :unknown_id) if tax && !Records::TaxClass.exists?(id: tax)
+          row.lock_version = 1 if row.new_record?
+          row.tap { |one| one.update!(said.except("lock_version")) }
+        end
+
+        # @param start [String] of a number, empty for all
+        # @return [ActiveRecord::Relation]
+        def orders(start)
+          all = Records::Order.order(placed_at: :desc, number: :desc)
+          start.empty? ? all : all.where("number LIKE ? ESCAPE '\\'", "#{all.klass.sanitize_sql_like(start)}%")
+        end
+
+        private
+
+        def refuse(pointer, code)
+          detail = Words.of(code)
+          raise Problem.new(422, detail, errors: [{ pointer: pointer, code: code, detail: detail }])
+        end
+      end
+    end
+  end
+end

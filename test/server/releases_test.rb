@@ -1,0 +1,190 @@
+# frozen_string_literal: true
+
+require_relative "../support/checkout"
+
+# What is published, from when on it counts, and what changes for carts by it.
+class ReleasesTest < Minitest::Test
+  include CheckoutSupport
+
+  def setup = fresh
+
+  def state = api(:get, "/api/releases/state")
+  def in_store_time(seconds) = GateMile::LocalMoment.local(Time.now + seconds, "Europe/London").strftime("%Y-%m-%dT%H:%M")
+
+  def test_the_draft_counts_its_edits
+    assert_equal [nil, nil], state.values_at("live", "changes")
+    made = publish(by: "Ann", note: "The first")
+    assert_equal [201, 1, "Ann", "The first"], [status, *made.values_at("number", "by", "note")]
+    assert_equal [1, 0], state.values_at("live", "changes")
+    reprice("uk-tracked", "6.25")
+    reprice("ie-tracked", "13.00")
+    assert_equal [1, 2], state.values_at("live", "changes")
+    api(:post, "/api/history/undo", { change: setup_now.dig("history", "undo", "id") })
+    assert_equal 1, state["changes"]
+    publish
+    assert_equal [2, 0], state.values_at("live", "changes")
+    api(:post, "/api/history/undo", { change: setup_now.dig("history", "undo", "id") })
+    assert_equal 1, state["changes"], "what was published and then undone is a change too"
+  end
+
+  # The book of a release is what was exported then, to the byte, whatever comes after it.
+  def test_a_release_never_changes
+    made = publish
+    book = api(:get, "/api/releases/1/book")
+    reprice("uk-tracked", "6.25")
+    assert_equal book, api(:get, "/api/releases/1/book")
+    assert_equal [made["digest"]] * 2, [GateMile::Canonical.digest(book), GateMile::Canonical.digest(GateMile::Book.compile(book).dump)]
+    release = Server::Records::Release.find(1)
+    [-> { release.update!(note: "Else") }, -> { release.destroy! }].each do |act|
+      assert_raises(ActiveRecord::RecordNotSaved, ActiveRecord::RecordNotDestroyed, &act)
+    end
+    ActiveRecord::Base.connection.execute("UPDATE releases SET digest = '#{"0" * 64}'")
+    assert_raises(RuntimeError) { Server::Records::Release.find(1).text }
+  end
+
+  def test_what_nobody_looked_at_is_not_published
+    publish
+    assert_match(/Nothing has changed/, publish["detail"])
+    assert_equal 409, status
+    seen = setup_now["revision"]
+    reprice("uk-tracked", "6.25")
+    assert_match(/was changed since you looked/, api(:post, "/api/releases", { revision: seen })["detail"])
+    assert_equal [409, 1], [status, state["live"]]
+  end
+
+  def test_failing_proofs_bar_it_unless_overruled
+    fresh(WHOLE_DEMO)
+    publish
+    reprice("uk-tracked", "6.95")
+    refused = publish
+    assert_equal [409, ["/overrule"]], [status, pointers(refused)]
+    assert_includes refused["failing"], "Just short of free delivery"
+    assert_equal 1, state["live"]
+    refused = publish(overrule: "   ")
+    assert_equal 409, status, refused
+    made = publish(overrule: "Prices go up on Monday; the proofs follow.")
+    assert_equal [201, "Prices go up on Monday; the proofs follow."], [status, made["overruled"]]
+    reprice("ie-tracked", "13.00")
+    api(:post, "/api/proofs/accept", { like: { state: "changed" } })
+    assert_nil publish(overrule: "Not needed")["overruled"]
+  end
+
+  def test_at_a_moment
+    publish
+    reprice("uk-tracked", "6.25")
+    past = publish(at: in_store_time(-3600))
+    assert_equal [422, ["/at"]], [status, pointers(past)]
+    assert_equal [422, ["/at"]], publish(at: "Friday").then { |one| [status, pointers(one)] }
+    publish(at: in_store_time(7200), note: "Friday")
+    planned = state["planned"]
+    assert_equal [1, [2]], [state["live"], planned.map { |one| one["release"] }]
+    later(7300) { assert_equal [2, []], state.values_at("live", "planned") }
+    api(:delete, "/api/publications/#{planned.first["id"]}")
+    assert_equal 204, status
+    later(7300) { assert_equal 1, state["live"] }
+    api(:delete, "/api/publications/#{planned.first["id"]}")
+    assert_equal 404, status, "it is withdrawn already"
+  end
+
+  def test_what_is_live_is_not_withdrawn
+    publish
+    id = api(:get, "/api/releases")["publications"].first["id"]
+    assert_match(/live already/, api(:delete, "/api/publications/#{id}")["detail"])
+    assert_equal 409, status
+    api(:delete, "/api/publications/none")
+    assert_equal 404, status
+  end
+
+  def test_going_back
+    publish
+    reprice("uk-tracked", "6.25")
+    publish
+    assert_equal [409, 2], api(:post, "/api/releases/2/return", {}).then { [status, state["live"]] }
+    back = api(:post, "/api/releases/1/return", { by: "Ann", note: "Too dear" })
+    assert_equal [201, 1, "Ann"], [status, *back.values_at("release", "by")]
+    assert_equal [1, 1], state.values_at("live", "changes")
+    assert_equal %w[1 2], api(:get, "/api/releases")["publications"].map { |one| one["release"].to_s }.uniq.sort
+    api(:post, "/api/releases/9/return", {})
+    assert_equal 404, status
+    api(:post, "/api/releases/2/return", { at: in_store_time(7200) })
+    assert_equal [1, [2]], [state["live"], state["planned"].map { |one| one["release"] }]
+    later(7300) { assert_equal 2, state["live"] }
+  end
+
+  # Two publications that are due at the same moment: the one that was asked for last.
+  def test_the_last_word_counts
+    publish
+    reprice("uk-tracked", "6.25")
+    at = in_store_time(7200)
+    publish(at: at)
+    api(:post, "/api/releases/1/return", { at: at })
+    later(7300) { assert_equal 1, state["live"] }
+  end
+
+  # A clock that goes back does not take back what has begun to count.
+  def test_a_clock_that_jumps
+    publish
+    reprice("uk-tracked", "6.25")
+    publish
+    Server::Records::Publication.update_all(told: true)
+    releases.changed
+    later(-7200) { assert_equal 2, releases.number }
+    later(7200) { assert_equal 2, releases.number }
+  end
+
+  def test_what_changes_for_carts
+    fresh(WHOLE_DEMO)
+    publish
+    reprice("ie-tracked", "13.00")
+    zone = find("zones", "north-america")
+    api(:patch, "/api/zones/north-america", { active: false, lock_version: zone["lock_version"] })
+    told = api(:get, "/api/releases/changes?from=1&to=draft")
+    assert_equal [true, ["North America"], []], told.values_at("ready", "lost", "gained")
+    ireland = told["carts"].find { |one| one["zone"] == "Ireland" }
+    assert_equal "13.00", ireland["methods"].find { |one| one["code"] == "TRACKED" }["after"]
+    gone = told["carts"].find { |one| one["zone"] == "North America" }
+    assert(gone["methods"].all? { |one| one["after"].nil? })
+    refute_empty told["findings"], "what is new"
+    publish(overrule: "As agreed")
+    assert_equal told.except("findings"), api(:get, "/api/releases/changes?from=1&to=2").except("findings"), "two releases, as release and draft"
+    assert_equal [true, []], api(:get, "/api/releases/changes?from=2&to=draft").values_at("ready", "carts")
+    %w[1&to=x 9&to=draft &to=].each do |query|
+      api(:get, "/api/releases/changes?from=#{query}")
+      assert_equal 404, status, query
+    end
+  end
+
+  # What takes longer is told as not there yet.
+  def test_while_it_is_worked_out
+    publish
+    reprice("ie-tracked", "13.00")
+    before = ENV.fetch("GATE_MILE_AUDIT_WAIT")
+    ENV["GATE_MILE_AUDIT_WAIT"] = "0"
+    early = api(:get, "/api/releases/changes?from=1&to=draft")
+    ENV["GATE_MILE_AUDIT_WAIT"] = before
+    assert_equal [false, []], early.values_at("ready", "carts")
+    refute_empty api(:get, "/api/releases/changes?from=1&to=draft")["carts"]
+  ensure
+    ENV["GATE_MILE_AUDIT_WAIT"] = before
+  end
+
+  # The same moment for many: one of them publishes, the others are told that nothing has changed.
+  def test_at_the_same_moment
+    publish
+    reprice("uk-tracked", "6.25")
+    revision = setup_now["revision"]
+    asked = Array.new(4) do
+      Thread.new do
+        Server::App.settings.publishing.publish({ "revision" => revision })
+      rescue Server::Problem => e
+        e
+      ensure
+        ActiveRecord::Base.connection_handler.clear_active_connections!
+      end
+    end
+    made, refused = asked.map(&:value).partition { |one| one.is_a?(Server::Records::Release) }
+    assert_equal Server::Records::Release.count, made.size + 1
+    assert_equal made.map(&:digest).uniq.size, 1
+    assert(refused.all? { |one| one.status == 409 })
+  end
+end

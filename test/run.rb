@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 # Runs the named test files, or all below the named folders:  ruby -Itest -Icore test/run.rb test/core test/server
+# Commands that check something else (--check "npm run lint") run beside them, first of all.
 # One file runs in this process; several run in processes of their own, as many at a time as there are processors, the
 # longest first. What each of them says is shown when it is done, and what failed once more at the end. A browser file
 # that failed runs a second time, alone: what passes then is told apart as unsteady, with what it said the first time.
@@ -22,13 +23,12 @@ def jobs(files)
   core, others = files.partition { |file| file.include?("test/core/") }
   groups = core.sort_by { |file| -File.size(file) }.each_with_index.group_by { |_, at| at % CORE_TOGETHER }
                .values.map { |pairs| pairs.map(&:first) }
-  sorted = (others.map { |file| [file] } + groups).sort_by do |group|
+  (others.map { |file| [file] } + groups).sort_by do |group|
     -group.sum { |file| LONG.fetch(file[%r{test/(\w+)/}, 1].to_s, 5) + (File.size(file) / 2000) }
   end
-  Queue.new.tap { |queue| sorted.each { |group| queue << group } }
 end
 
-# One process for these files.
+# One process for these files, or of a command that checks something else: then that stands for a file.
 Outcome = Struct.new(:files, :said, :passed, :took, keyword_init: true) do
   # @return [Hash{String => Integer}] how many runs, assertions, failures, errors and skips it tells
   def counts
@@ -45,7 +45,8 @@ end
 
 def run_group(files)
   started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-  said, status = Open3.capture2e(RbConfig.ruby, "-Itest", "-Icore", __FILE__, "--here", *files)
+  command = files.first.include?(" ") ? files.first.split : [RbConfig.ruby, "-Itest", "-Icore", __FILE__, "--here", *files]
+  said, status = Open3.capture2e(*command)
   Outcome.new(files: files, said: said, passed: status.success?, took: Process.clock_gettime(Process::CLOCK_MONOTONIC) - started)
 end
 
@@ -67,8 +68,11 @@ def run_all(queue)
   outcomes
 end
 
-def run_apart(files)
-  outcomes = run_all(jobs(files).close)
+def run_apart(files, checks)
+  queue = Queue.new
+  checks.each { |check| queue << [check] }
+  jobs(files).each { |group| queue << group }
+  outcomes = run_all(queue.close)
   again = outcomes.reject(&:passed).select(&:browser?).to_h { |outcome| [outcome, run_group(outcome.files).tap(&:tell)] }
   unsteady = again.select { |_, second| second.passed }.keys
   outcomes.map! { |outcome| again.fetch(outcome, outcome) }
@@ -82,5 +86,9 @@ def run_apart(files)
 end
 
 here = ARGV.delete("--here")
+checks = []
+while (at = ARGV.index("--check"))
+  checks << ARGV.slice!(at, 2).last
+end
 files = ARGV.flat_map { |path| File.directory?(path) ? Dir[File.join(path, "**", "*_test.rb")] : [path] }
-here || files.size == 1 ? run_here(files) : run_apart(files)
+here || (files.size == 1 && checks.empty?) ? run_here(files) : run_apart(files, checks)

@@ -20,9 +20,7 @@ module Server
     # @return [Array] a Rack response
     # @raise [Problem] 422 where it stands for another question
     def answer(key, given, body)
-      if given.length > LONGEST
-        raise Problem.new(422, "An idempotency key has at most #{LONGEST} characters.")
-      end
+      raise Problem.new(422, "An idempotency key has at most #{LONGEST} characters.") if given.length > LONGEST
 
       name = "once #{key} #{Digest::SHA256.hexdigest(given)}"
       question = Digest::SHA256.hexdigest(JSON.generate(body))

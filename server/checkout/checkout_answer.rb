@@ -3,7 +3,7 @@
 module Server
   # A quote as checkouts are told it: what there is to choose, and where there is nothing, why.
   module CheckoutAnswer
-    # Causes that are the merchant's own business: a shopper can do nothing about them, and they say nothing of the cart.
+    # Causes that are the merchant's own business: they say nothing of the cart.
     STANDING = %i[rate_off method_off].freeze
     private_constant :STANDING
 
@@ -38,12 +38,14 @@ module Server
         { promise: one.promise, arrives: arrives && { first: arrives.first.iso8601, last: arrives.last.iso8601 },
           duty: one.duty && { amount: one.duty.first.to_s, included: one.duty.last }, marks: one.marks,
           messages: one.messages, provisional: one.provisional,
-          reckoning: (one.reckoning.map { |step| GateMile::QuoteDocument.step(step) } if detail == "reckonings") }.compact
+          reckoning: detail == "reckonings" ? reckoning(one) : nil }.compact
       end
+
+      def reckoning(one) = one.reckoning.map { |step| GateMile::QuoteDocument.step(step) }
 
       # @return [String] what of the price is tax, or what comes on top of it where prices are without
       def tax(price, rate, store)
-        part = rate.value / 100r
+        part = Rational(rate.value, 100)
         share = store.prices_include_tax ? part / (1 + part) : part
         (price * share).to_s
       end

@@ -65,10 +65,10 @@ module Server
     def opened(env, call)
       key = @checkout.keys.key(env) or raise Problem.new(401, "Send a key of this shop as a bearer token.",
                                                          headers: { "www-authenticate" => "Bearer" })
-      unless key.lets?(env["HTTP_ORIGIN"])
-        raise Problem.new(403, "This key is for pages of the origins that it lists.")
-      end
-      raise Problem.new(403, "This key is not for #{call[/\A\w+/]}.") unless key.calls.include?(call[/\A\w+/]) || !known?(call)
+      raise Problem.new(403, "This key is for pages of the origins that it lists.") unless key.lets?(env["HTTP_ORIGIN"])
+
+      about = call[/\A\w+/]
+      raise Problem.new(403, "This key is not for #{about}.") if known?(call) && !key.calls.include?(about)
 
       key
     end
@@ -93,8 +93,10 @@ module Server
     def wrong_way(call)
       return Problem.new(404, "There is nothing at this address.") unless known?(call)
 
-      Problem.new(405, "Not with this method.", headers: { "allow" => CALLS.keys.select { |_, name| name == call }.map(&:first).join(", ") })
+      not_so(CALLS.keys.select { |_, name| name == call }.map(&:first).join(", "))
     end
+
+    def not_so(allowed) = Problem.new(405, "Not with this method.", headers: { "allow" => allowed })
 
     def quote(env, key)
       body = Body.of(env, LIMIT)
@@ -114,7 +116,7 @@ module Server
     end
 
     def close(env, number, key)
-      raise Problem.new(405, "Not with this method.", headers: { "allow" => "PATCH" }) unless env["REQUEST_METHOD"] == "PATCH"
+      raise not_so("PATCH") unless env["REQUEST_METHOD"] == "PATCH"
 
       body = Body.of(env, LIMIT)
       Contract.check("CheckoutOrderPatch", body)
@@ -135,7 +137,8 @@ module Server
 
     def preflight(env)
       origin = env["HTTP_ORIGIN"]
-      raise Problem.new(403, "No key of this shop is for pages of that origin.") unless origin && @checkout.keys.origin?(origin)
+      listed = origin && @checkout.keys.origin?(origin)
+      raise Problem.new(403, "No key of this shop is for pages of that origin.") unless listed
 
       [204, CORS.merge("access-control-allow-origin" => origin), []]
     end

@@ -50,11 +50,7 @@ module Server
         found = Records::Order.find_by(number: number)
         raise Problem.new(404, "There is no order #{number}.") unless found && found.key == key.family
 
-        next found if found.state == state
-        raise Problem.new(409, "Order #{number} is #{found.state} already.", current: found.document) unless found.state == "placed"
-
-        found.offers.update_all(counts: false)
-        found.tap { |one| one.update!(state: state, closed_at: now) }
+        found.state == state ? found : closed(found, state, now)
       end
       @uses.changed
       order
@@ -62,13 +58,22 @@ module Server
 
     private
 
+    def closed(order, state, now)
+      unless order.state == "placed"
+        raise Problem.new(409, "Order #{order.number} is #{order.state} already.", current: order.told)
+      end
+
+      order.offers.update_all(counts: false)
+      order.tap { |one| one.update!(state: state, closed_at: now) }
+    end
+
     # The same order once more, perhaps because the answer to the first was lost.
     def known(body)
       found = Records::Order.find_by(number: body["order"]) or return
       same = found.quote == QuoteSeal.mark(body["quote"]) && found.method_code == body["method"]
       return Placed.new(found, false) if same
 
-      raise Problem.new(409, "Order #{found.number} was placed with another quote or method.", current: found.document)
+      raise Problem.new(409, "Order #{found.number} was placed with another quote or method.", current: found.told)
     end
 
     def store(body, content, method, evidence, key, now)
@@ -76,7 +81,8 @@ module Server
         number: body["order"], state: "placed", key: key.family, key_name: key.name, release_id: content.release,
         quote: QuoteSeal.mark(body["quote"]), cart: content.cart, recorded: content.recorded, zone: evidence.zone,
         method_id: method.method_id, method_code: method.code, method_name: method.name,
-        price: content.prices.fetch(method.method_id), currency: evidence.currency, quoted_at: content.at, placed_at: now
+        price: content.prices.fetch(method.method_id), currency: evidence.currency,
+        quoted_at: content.at, placed_at: now
       )
       method.acted.each { |offer| Records::OrderOffer.create!(order_number: order.number, offer: offer.id) }
       Placed.new(order, true)
@@ -92,7 +98,8 @@ module Server
       cart = GateMile::Cart.parse(content.cart.except("offer_uses"), ground.book.currency)
       fresh = @quotes.answer(cart, key, ground, Settings.deadline, "methods")
       now = fresh[:methods].find { |one| one[:code] == body["method"] }
-      detail = "The quote held until #{content.holds_until.iso8601}. Order with the new one, or let the shopper choose again."
+      detail = "The quote held until #{content.holds_until.iso8601}. Order with the new one, or let the shopper " \
+               "choose again."
       Problem.new(409, detail, errors: [{ pointer: "/quote", code: "quote_ran_out", detail: detail }],
                                promised: content.prices.fetch(method.method_id), now: now && now[:price], quote: fresh)
     rescue GateMile::Invalid

@@ -132,7 +132,8 @@ module Server
       return list.each_with_index.map { |cart, at| ["/carts/#{at}", cart] } if field == "carts"
 
       list.each_with_index.map do |sku, at|
-        ["/products/#{at}", { "lines" => [{ "sku" => sku, "quantity" => 1 }], "destination" => body["destination"] }.compact]
+        line = { "sku" => sku, "quantity" => 1 }
+        ["/products/#{at}", { "lines" => [line], "destination" => body["destination"] }.compact]
       end
     end
 

@@ -10,7 +10,7 @@ module Server
         book = ground.book
         used = book.rates_in_use.map(&:method_id).uniq
         list = book.methods_in_order.select { |one| used.include?(one.id) }
-        { release: ground.number, methods: list.map { |one| { code: one.code, name: one.name, promise: one.promise, kind: one.kind } } }
+        { release: ground.number, methods: list.map { |one| method(one) } }
       end
 
       # @param ground [CheckoutQuotes::Ground]
@@ -25,18 +25,23 @@ module Server
       # @return [Hash] CheckoutOffers of the contract
       def offers(ground)
         book = ground.book
-        open = book.offers.select { |offer| offer.active && offer.milepost&.active && !offer.period.outside(ground.now) }
+        open = book.offers.select { |offer| told?(offer, ground.now) }
         { release: ground.number, currency: book.currency.code, offers: open.map { |one| offer(one, book) } }
       end
 
       private
 
+      def method(one) = { code: one.code, name: one.name, promise: one.promise, kind: one.kind }
+
+      def told?(offer, now) = offer.active && offer.milepost&.active && !offer.period.outside(now)
+
       def offer(one, book)
-        zones = (one.zones || book.zones.select(&:active).map(&:id)).filter_map { |id| book.zone(id)&.name }
-        methods = (one.method_ids || book.method_ids).filter_map { |id| book.shipping_method(id)&.code }
-        { texts: one.milepost.texts, link: one.milepost.link, measure: one.threshold&.measure,
-          threshold: one.threshold&.from&.to_s, zones: zones, methods: methods }
+        { texts: one.milepost.texts, link: one.milepost.link, **threshold(one.threshold),
+          zones: (one.zones || book.zones.select(&:active).map(&:id)).map { |id| book.zone(id).name },
+          methods: (one.method_ids || book.method_ids).map { |id| book.shipping_method(id).code } }
       end
+
+      def threshold(threshold) = { measure: threshold&.measure, threshold: threshold&.from&.to_s }
     end
   end
 end

@@ -75,7 +75,7 @@ module Server
 
     # Those of the newer setup that the older one had not.
     def findings(old, new, now)
-      before = GateMile::Audit.findings(old, at: now).map(&:key).to_set
+      before = GateMile::Audit.findings(old, at: now).to_set(&:key)
       asleep = Records::SleepingFinding.ids.to_set
       GateMile::Audit.findings(new, at: now).reject { |one| before.include?(one.key) }
                      .map { |one| { **one.dump, part: one.part.name, asleep: asleep.include?(one.key) } }

@@ -46,7 +46,8 @@ module Server
     def go_back(number, said, now: Time.now)
       due = due(said, now)
       publication = Database.write do
-        release = Records::Release.listed.find_by(id: number) or raise Problem.new(404, "There is no release #{number}.")
+        release = Records::Release.listed.find_by(id: number)
+        raise Problem.new(404, "There is no release #{number}.") if release.nil?
         raise Problem.new(409, "Release #{number} is live already.") if due <= now && @releases.number(now) == number
 
         count_from(release, due, said, now)

@@ -19,8 +19,10 @@ module Server
       # @param now [Time]
       # @return [Hash] Releases of the contract
       def list(releases, now: Time.now)
-        { **state(releases, now: now), releases: Records::Release.listed.map { |one| release(one) },
-          publications: Records::Publication.order(due: :desc, id: :desc).limit(200).map { |one| publication(one) } }
+        state(releases, now: now).merge(
+          releases: Records::Release.listed.map { |one| release(one) },
+          publications: Records::Publication.order(due: :desc, id: :desc).limit(200).map { |one| publication(one) }
+        )
       end
 
       # @param one [Records::Release]

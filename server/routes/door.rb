@@ -33,7 +33,7 @@ module Server
         end
 
         app.delete "/api/keys/:id" do
-          Database.write { found(Records::CheckoutKey, params["id"]).then { |key| key.update!(revoked_at: key.revoked_at || Time.now) } }
+          Database.write { Door.revoke(found(Records::CheckoutKey, params["id"])) }
           settings.checkout.keys.changed
           done
         end
@@ -94,11 +94,15 @@ module Server
         def rotate(key, hours)
           raise Problem.new(409, "This key opens nothing any more. Make a new one.") unless key.open?
 
-          said = { "name" => key.name, "public" => key.public, "origins" => key.origins, "calls" => key.calls, "pace" => key.pace }
+          said = key.slice("name", "public", "origins", "calls", "pace")
           ends = Time.now + (hours * 3600)
           key.update!(ends_at: [key.ends_at, ends].compact.min)
           KeyRing.make(said, family: key.family)
         end
+
+        # @param key [Records::CheckoutKey]
+        # @return [void]
+        def revoke(key) = key.update!(revoked_at: key.revoked_at || Time.now)
 
         # @param said [Hash] DoorSettingsPatch of the contract
         # @return [Records::DoorSetting]

@@ -8,6 +8,7 @@ module Server
         app.post "/api/bench" do
           body = body_of("BenchRequest")
           revision, book = settings.shelf.current
+          book = settings.releases.book(body["release"]) if body["release"]
           cart = bench_cart(body["cart"], book, under: "/cart")
           shown = Quotes.preview(book, body["preview"])
           at = Quotes.moment(body["at"], book.store.time_zone)

@@ -17,7 +17,7 @@ module Server
         end
 
         app.get "/api/releases/:number/book" do
-          release = Records::Release.find_by(id: Releases.number(params)) or raise Problem.new(404, "There is no such release.")
+          release = found(Records::Release, Releases.number(params))
           content_type :json
           attachment "release-#{release.id}.json"
           headers "cache-control" => "no-store"

@@ -88,10 +88,40 @@ class ApiTest < Minitest::Test
     assert_equal ["delete", "zone", "Baltic shore"], [newest["action"], newest["kind"], newest["names"]["name"]]
     undone = api(:post, "/api/history/undo", { change: newest["id"] })
     api(:post, "/api/history/redo", { change: undone["history"]["redo"]["id"] })
+    assert_equal 1, going_live
     fresh(nil)
     api(:post, "/api/store", SHOP)
     known = Server::Contract.source["paths"].flat_map { |path, verbs| (verbs.keys & %w[get post put patch delete]).map { |verb| [verb.to_sym, path] } }
     assert_empty known - ServerSupport.used
+  end
+
+  # Publishing, the keys and the door, each call once.
+  # @return [Integer] orders that there are then
+  def going_live
+    number = api(:post, "/api/releases", { revision: setup_now["revision"] })["number"]
+    assert_equal number, api(:get, "/api/releases")["live"]
+    api(:get, "/api/releases/#{number}/book")
+    api(:get, "/api/releases/changes?from=#{number}&to=#{number}")
+    later = api(:post, "/api/releases/#{number}/return", { at: "2999-01-01T00:00" })
+    api(:delete, "/api/publications/#{later["id"]}")
+    assert_empty api(:get, "/api/releases/state")["planned"]
+    key = api(:post, "/api/keys", { name: "Shop", calls: %w[quotes orders methods served offers] })
+    key = api(:post, "/api/keys/#{key.dig("made", "id")}/rotate", { hours: 1 })
+    api(:patch, "/api/keys/#{key.dig("made", "id")}", { pace: 300 })
+    api(:patch, "/api/door", { holds_minutes: 20, lock_version: api(:get, "/api/door")["lock_version"] })
+    through_the_door("HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
+    api(:get, "/api/keys")["keys"].each { |one| api(:delete, "/api/keys/#{one["id"]}") }
+    api(:get, "/api/orders/7")
+    api(:get, "/api/orders")["count"]
+  end
+
+  def through_the_door(bearer)
+    cart = { lines: [{ name: "Else", quantity: 1, unit_price: "5.00", weight: "1 kg" }], destination: { country: "GB", postcode: "TR29 4ZZ" } }
+    quote = api(:post, "/checkout/v1/quotes", { cart: cart }, **bearer)
+    api(:post, "/checkout/v1/quotes/batch", { carts: [cart] }, **bearer)
+    %w[methods served offers].each { |call| api(:get, "/checkout/v1/#{call}", **bearer) }
+    2.times { api(:post, "/checkout/v1/orders", { order: "7", quote: quote["quote"], method: quote["methods"].first["code"] }, **bearer) }
+    api(:patch, "/checkout/v1/orders/7", { state: "returned" }, **bearer)
   end
 
   def test_bad_input_is_a_problem_at_its_field_and_never_a_500

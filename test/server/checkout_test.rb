@@ -21,13 +21,13 @@ class CheckoutTest < Minitest::Test
     answer = quoted
     book = releases.book(1)
     own = book.quote(GateMile::Cart.parse(cart, book.currency), at: Time.parse(answer["at"]))
-    assert_equal own.method_quotes.select(&:available?).map { |one| [one.code, one.name, one.price.to_s] },
-                 answer["methods"].map { |one| one.values_at("code", "name", "price") }
+    assert_equal(own.method_quotes.select(&:available?).map { |one| [one.code, one.name, one.price.to_s] },
+                 answer["methods"].map { |one| one.values_at("code", "name", "price") })
     assert_equal [200, 1, "priced", "GBP"], [status, *answer.values_at("release", "status", "currency")]
     reprice("uk-tracked", "9.99")
     assert_equal price(answer), price(quoted)
     publish(overrule: "Dearer")
-    assert_equal [2, "9.99"], quoted.then { |one| [one["release"], price(one)] }
+    assert_equal([2, "9.99"], quoted.then { |one| [one["release"], price(one)] })
   end
 
   def test_how_much_is_told
@@ -74,7 +74,7 @@ class CheckoutTest < Minitest::Test
     assert_equal price(quoted), price(told["quotes"].first)
     assert_equal [422, "/products/2"], told["quotes"].last["problem"].values_at("status", "pointer")
     mixed = ask(:post, "quotes/batch", { carts: [cart, { "lines" => 3 }, cart(goods("ANC-06"))], detail: "prices" })
-    assert_equal [nil, 422, nil], mixed["quotes"].map { |one| one.dig("problem", "status") }
+    assert_equal([nil, 422, nil], mixed["quotes"].map { |one| one.dig("problem", "status") })
     assert_equal "/carts/1/lines", mixed["quotes"][1]["problem"]["errors"].first["pointer"]
     [{}, { carts: [cart] * 51 }, { carts: 7 }, { carts: [], more: 1 }].each do |body|
       ask(:post, "quotes/batch", body)
@@ -172,7 +172,7 @@ class CheckoutTest < Minitest::Test
     assert_equal 403, status
     { cart([{ sku: "LOG-A4", quantity: 1, unit_price: "0.01" }]) => "/cart/lines/0/unit_price", cart.merge("group" => "Trade") => "/cart/group" }
       .each do |wanted, place|
-      assert_equal [422, [place]], quoted(wanted, key: open, HTTP_ORIGIN: page).then { |one| [status, pointers(one)] }
+      assert_equal([422, [place]], quoted(wanted, key: open, HTTP_ORIGIN: page).then { |one| [status, pointers(one)] })
     end
     ask(:post, "orders", { order: "1", quote: "gmq_x", method: "TRACKED" }, key: open, HTTP_ORIGIN: page)
     assert_equal 403, status
@@ -212,7 +212,7 @@ class CheckoutTest < Minitest::Test
     served = ask(:get, "served")["countries"].to_h { |one| one.values_at("country", "served") }
     assert_equal %w[wholly none], served.values_at("IE", "JP")
     offers = ask(:get, "offers")["offers"]
-    assert_equal [["75.00", %w[TRACKED]]], offers.select { |one| one["threshold"] }.map { |one| one.values_at("threshold", "methods") }
+    assert_equal([["75.00", %w[TRACKED]]], offers.select { |one| one["threshold"] }.map { |one| one.values_at("threshold", "methods") })
     refute(offers.any? { |one| one.key?("name") }, "what an offer is called is the merchant's own")
   end
 

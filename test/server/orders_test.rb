@@ -50,9 +50,9 @@ class OrdersTest < Minitest::Test
   def test_finding_by_number
     quote = quoted["quote"]
     %w[1042 1043 2000 10%].each { |number| order(number, quote) }
-    assert_equal [%w[1042 1043], 2], api(:get, "/api/orders?number=104").then { |one| [one["orders"].map { |it| it["number"] }.sort, one["count"]] }
-    assert_equal %w[10%], api(:get, "/api/orders?number=10%25")["orders"].map { |one| one["number"] }
-    assert_equal [2, 4], api(:get, "/api/orders?limit=2").then { |one| [one["orders"].size, one["count"]] }
+    assert_equal([%w[1042 1043], 2], api(:get, "/api/orders?number=104").then { |one| [one["orders"].map { |order| order["number"] }.sort, one["count"]] })
+    assert_equal(%w[10%], api(:get, "/api/orders?number=10%25")["orders"].map { |one| one["number"] })
+    assert_equal([2, 4], api(:get, "/api/orders?limit=2").then { |one| [one["orders"].size, one["count"]] })
     order("a/b c", quote)
     assert_equal "a/b c", api(:get, "/api/orders/a%2Fb%20c")["order"]["number"]
     ask(:patch, "orders/a%2Fb%20c", { state: "cancelled" })
@@ -65,9 +65,10 @@ class OrdersTest < Minitest::Test
       assert_equal [422, ["/quote"]], order("1", id).then { |one| [status, pointers(one)] }, id[0, 20]
     end
     other = key_for("Other")
-    assert_equal ["quote_of_another_key"], order("1", whole, key: other)["errors"].map { |one| one["code"] }
+    assert_equal(["quote_of_another_key"], order("1", whole, key: other)["errors"].map { |one| one["code"] })
     assert_equal ["/method"], pointers(order("1", whole, "AIR"))
-    [{}, { order: "", quote: whole, method: "TRACKED" }, { order: "1\n2", quote: whole, method: "TRACKED" }, { order: "1", quote: whole, method: "TRACKED", price: "0.01" }]
+    good = { order: "1", quote: whole, method: "TRACKED" }
+    [{}, good.merge(order: ""), good.merge(order: "1\n2"), good.merge(price: "0.01")]
       .each { |body| assert_equal 422, ask(:post, "orders", body) && status }
     assert_equal 0, Server::Records::Order.count
   end

@@ -74,7 +74,7 @@ class ReleasesTest < Minitest::Test
     reprice("uk-tracked", "6.25")
     past = publish(at: in_store_time(-3600))
     assert_equal [422, ["/at"]], [status, pointers(past)]
-    assert_equal [422, ["/at"]], publish(at: "Friday").then { |one| [status, pointers(one)] }
+    assert_equal([422, ["/at"]], publish(at: "Friday").then { |one| [status, pointers(one)] })
     publish(at: in_store_time(7200), note: "Friday")
     planned = state["planned"]
     assert_equal [1, [2]], [state["live"], planned.map { |one| one["release"] }]
@@ -99,7 +99,7 @@ class ReleasesTest < Minitest::Test
     publish
     reprice("uk-tracked", "6.25")
     publish
-    assert_equal [409, 2], api(:post, "/api/releases/2/return", {}).then { [status, state["live"]] }
+    assert_equal([409, 2], api(:post, "/api/releases/2/return", {}).then { [status, state["live"]] })
     back = api(:post, "/api/releases/1/return", { by: "Ann", note: "Too dear" })
     assert_equal [201, 1, "Ann"], [status, *back.values_at("release", "by")]
     assert_equal [1, 1], state.values_at("live", "changes")
@@ -152,6 +152,16 @@ class ReleasesTest < Minitest::Test
       api(:get, "/api/releases/changes?from=#{query}")
       assert_equal 404, status, query
     end
+  end
+
+  # The bench stands on the draft, or on any release.
+  def test_the_bench_on_a_release
+    publish
+    reprice("uk-tracked", "6.25")
+    on = ->(release) { api(:post, "/api/bench", { cart: cart, release: release })["quote"]["methods"].find { |one| one["code"] == "TRACKED" }["price"] }
+    assert_equal ["5.95", "6.25"], [on.call(1), on.call(nil)]
+    api(:post, "/api/bench", { cart: cart, release: 9 })
+    assert_equal 404, status
   end
 
   # What takes longer is told as not there yet.

@@ -32,7 +32,7 @@ module CheckoutSupport
   def price(quote, code = "TRACKED") = quote.fetch("methods").find { |one| one["code"] == code }&.fetch("price")
 
   def reprice(rate, amount)
-    item = find("rates", rate)
+    item = setup_now["rates"].find { |one| one["id"] == rate }
     api(:patch, "/api/rates/#{rate}", { plan: { "schedule" => { "kind" => "flat", "amount" => amount } }, lock_version: item["lock_version"] })
   end
 

@@ -40,8 +40,9 @@ module ServerSupport
   def app = STACK
 
   # Emptied in this order.
-  TABLES = ["order_offers", "orders", "publications", "releases", "main.sqlite_sequence WHERE name IN ('releases', 'publications')", "checkout_keys", "door_settings", "changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers", "treatment_targets", "treatments",
-            "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
+  TABLES = ["order_offers", "orders", "publications", "releases", "main.sqlite_sequence WHERE name IN ('releases', 'publications')", "checkout_keys",
+            "door_settings", "changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers",
+            "treatment_targets", "treatments", "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
             "shipping_classes", "tax_classes", "stores"].freeze
   # Databases of the shops that many tests begin with.
   SHOPS = {}.compare_by_identity

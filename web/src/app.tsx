@@ -35,6 +35,11 @@ const Tariff = lazy(async () => ({ default: (await import('./rates/tariff')).Tar
 const RateList = lazy(async () => ({ default: (await import('./rates/rate-list')).RateList }))
 const Rates = lazy(async () => ({ default: (await import('./rates/rates')).Rates }))
 const RatesCsv = lazy(async () => ({ default: (await import('./rates/rates-csv')).RatesCsv }))
+const Releases = lazy(async () => ({ default: (await import('./releases/releases')).Releases }))
+const Publish = lazy(async () => ({ default: (await import('./releases/publish')).Publish }))
+const ReleaseHistory = lazy(async () => ({ default: (await import('./releases/history')).ReleaseHistory }))
+const Orders = lazy(async () => ({ default: (await import('./releases/orders')).Orders }))
+const CheckoutDoor = lazy(async () => ({ default: (await import('./releases/door')).CheckoutDoor }))
 const Findings = lazy(async () => ({ default: (await import('./findings/findings')).Findings }))
 const FirstRun = lazy(async () => ({ default: (await import('./store/first-run')).FirstRun }))
 const ShopSettings = lazy(async () => ({ default: (await import('./store/shop-settings')).ShopSettings }))
@@ -173,6 +178,16 @@ const ROUTES: RouteObject[] = [
             ],
           },
           { path: '/findings', element: <Findings /> },
+          {
+            path: '/release',
+            element: <Releases />,
+            children: [
+              { index: true, element: <Publish /> },
+              { path: 'history', element: <ReleaseHistory /> },
+              { path: 'orders', element: <Orders /> },
+              { path: 'door', element: <CheckoutDoor /> },
+            ],
+          },
           { path: '/shop', element: <ShopSettings /> },
           { path: '*', element: <Navigate to="/" replace /> },
         ],

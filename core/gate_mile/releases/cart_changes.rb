@@ -61,8 +61,8 @@ module GateMile
 
     def joined(known, other) = known.with(count: known.count + 1, proofs: known.proofs + other.proofs)
 
-    def each_cart(&block)
-      proofs(&block)
+    def each_cart(&)
+      proofs(&)
       proposals.each_with_index do |one, at|
         next @whole = false if at >= MOST || @stop&.call
 
@@ -98,15 +98,15 @@ module GateMile
 
     # A method that a carrier prices has no price here: it comes or goes, and no more.
     def methods(before, after)
-      old, new = [before, after].map { |quote| quote.method_quotes.select(&:available?).to_h { |one| [one.method_id, one] } }
-      (new.keys | old.keys).filter_map do |id|
-        was, is = old[id], new[id]
-        next if was && is && was.price == is.price && was.code == is.code && was.name == is.name
-
-        shown = is || was
-        CartChange::MethodChange.new(code: shown.code, name: shown.name, before: was&.price, after: is&.price)
+      old, new = [before, after].map { |quote| offered(quote) }
+      (new.keys | old.keys).reject { |id| said(old[id]) == said(new[id]) }.map do |id|
+        shown = new[id] || old[id]
+        CartChange::MethodChange.new(code: shown.code, name: shown.name, before: old[id]&.price, after: new[id]&.price)
       end
     end
+
+    def offered(quote) = quote.method_quotes.select(&:available?).to_h { |one| [one.method_id, one] }
+    def said(method) = method && [method.price, method.code, method.name]
 
     # Carts all around what differs, of both books, no one twice.
     def proposals
@@ -135,8 +135,8 @@ module GateMile
       return @only_rates if defined?(@only_rates)
 
       @only_rates = PARTS.all? do |part|
-        one, other = [@old, @new].map { |book| book.public_send(part).then { |it| it.respond_to?(:to_a) ? it.to_a : it } }
-        one == other
+        one, other = [@old, @new].map { |book| book.public_send(part) }
+        one.respond_to?(:to_a) ? one.to_a == other.to_a : one == other
       end
     end
 
@@ -146,8 +146,8 @@ module GateMile
       places = served(@new).filter_map { |zone| samples.of(zone) }
       differing.first(GOODS).flat_map do |sku|
         places.map do |address|
-          Proposal.new(cart: { "lines" => [{ "sku" => sku, "quantity" => 1 }], "destination" => Documents.write(address) },
-                       at: nil, reasons: [{ code: :goods, name: sku }])
+          cart = { "lines" => [{ "sku" => sku, "quantity" => 1 }], "destination" => Documents.write(address) }
+          Proposal.new(cart: cart, at: nil, reasons: [])
         end
       end
     end

@@ -3,6 +3,21 @@
 # What checkouts use, and what they have done: none of it is part of the setup or of its history.
 class GoingLive < ActiveRecord::Migration[7.2]
   def change
+    releases
+    keys
+    orders
+    # How the door is set up; one row.
+    create_table :door_settings do |t|
+      t.integer :holds_minutes, null: false, default: 15
+      t.integer :evidence_days, null: false, default: 730
+      t.string :tax_class
+      t.integer :lock_version, null: false, default: 0
+    end
+  end
+
+  private
+
+  def releases
     # Frozen copies of the setup, by their number; book: canonical JSON, deflated; head: the last change that is in it.
     create_table :releases do |t|
       t.binary :book, null: false
@@ -24,6 +39,9 @@ class GoingLive < ActiveRecord::Migration[7.2]
       t.boolean :told, null: false, default: false
       t.index %i[due id]
     end
+  end
+
+  def keys
     create_table :checkout_keys, id: :string do |t|
       t.string :name, null: false
       t.boolean :public, null: false, default: false
@@ -35,6 +53,9 @@ class GoingLive < ActiveRecord::Migration[7.2]
       t.datetime :made_at, null: false
       t.datetime :used_at, :ends_at, :revoked_at
     end
+  end
+
+  def orders
     create_table :orders, id: :string, primary_key: :number do |t|
       t.references :release, null: false, foreign_key: true, index: true
       t.string :state, null: false
@@ -56,13 +77,6 @@ class GoingLive < ActiveRecord::Migration[7.2]
       t.index %i[order_number offer], unique: true
       t.index %i[offer counts]
       t.foreign_key :orders, column: :order_number, primary_key: :number, on_delete: :cascade
-    end
-    # How the door is set up; one row.
-    create_table :door_settings do |t|
-      t.integer :holds_minutes, null: false, default: 15
-      t.integer :evidence_days, null: false, default: 730
-      t.string :tax_class
-      t.integer :lock_version, null: false, default: 0
     end
   end
 end

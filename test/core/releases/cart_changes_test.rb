@@ -9,7 +9,7 @@ class CartChangesTest < Minitest::Test
   include MutationsSupport
 
   BOOKS = Integer(ENV.fetch("BOOKS", "3"))
-  TO = %w[TR29\ 4ZZ HS1\ 2AA].freeze
+  TO = ["TR29 4ZZ", "HS1 2AA"].freeze
 
   def changes(old, new) = GateMile::CartChanges.new(old, new, now: AT)
 
@@ -56,10 +56,11 @@ class CartChangesTest < Minitest::Test
   end
 
   def test_one_price
-    old, new = book, book(rates: [{ "id" => "uk-m", "zone" => "uk", "method" => "m", "plan" => flat("5.25") }, document["rates"][1]])
+    old = book
+    new = book(rates: [{ "id" => "uk-m", "zone" => "uk", "method" => "m", "plan" => flat("5.25") }, document["rates"][1]])
     list = changes(old, new).list
-    assert_equal [["uk", [["TRACKED", "4.50", "5.25"]]]],
-                 list.map { |one| [one.zone, one.methods.map { |method| [method.code, method.before.to_s, method.after.to_s] }] }
+    assert_equal([["uk", [["TRACKED", "4.50", "5.25"]]]],
+                 list.map { |one| [one.zone, one.methods.map { |method| [method.code, method.before.to_s, method.after.to_s] }] })
     assert_operator list.first.count, :>=, 1
     assert_equal({ "code" => "TRACKED", "name" => "Tracked", "before" => "4.50", "after" => "5.25" }, list.first.dump["methods"].first)
   end
@@ -77,23 +78,26 @@ class CartChangesTest < Minitest::Test
   def test_zones_that_come_and_go
     all = zones("north" => "FR", "south" => "ES")
     old = book(zones: all, rates: [on("north", "m", "4.00"), on("south", "m", "6.00")])
-    new = book(zones: all.map { |zone| zone["id"] == "south" ? zone.merge("active" => false) : zone }, rates: [on("north", "m", "4.00"), on("south", "m", "6.00")])
+    new = book(zones: all.map do |zone|
+      zone["id"] == "south" ? zone.merge("active" => false) : zone
+    end, rates: [on("north", "m", "4.00"), on("south", "m", "6.00")])
     found = changes(old, new)
     assert_equal [%w[South], []], [found.zones_lost.map(&:name), found.zones_gained.map(&:name)]
-    assert_equal [%w[South], []], changes(new, old).then { |back| [back.zones_gained.map(&:name), back.zones_lost.map(&:name)] }
+    assert_equal([%w[South], []], changes(new, old).then { |back| [back.zones_gained.map(&:name), back.zones_lost.map(&:name)] })
     gone = found.list.find { |one| one.zone == "south" }
-    assert_equal [["6.00", nil]], gone.methods.map { |one| [one.before.to_s, one.after] }
+    assert_equal([["6.00", nil]], gone.methods.map { |one| [one.before.to_s, one.after] })
   end
 
   # Words that a shopper reads where there is nothing to choose are a change too.
   def test_words_where_nothing_is_available
     rates = [{ "id" => "uk-m", "zone" => "uk", "method" => "m", "plan" => flat("4.50"), "active" => false }]
     silent, spoken = [nil, "Ring us."].map { |text| book(store: STORE.merge({ "nothing_text" => text }.compact), rates: rates) }
-    proofs = [{ "id" => "p", "name" => "Nothing", "cart" => { "lines" => [line], "destination" => to("GB") }, "expects" => { "status" => "nothing_available" } }]
+    proofs = [{ "id" => "p", "name" => "Nothing", "cart" => { "lines" => [line], "destination" => to("GB") },
+                "expects" => { "status" => "nothing_available" } }]
     silent, spoken = [silent, spoken].map { |one| GateMile::Book.compile(one.dump.merge("proofs" => proofs)) }
     list = changes(silent, spoken).list
     assert_equal [[nil, "Ring us."]], list.map(&:text).uniq
-    assert_equal ["uk", ["Nothing"]], list.map { |one| [one.zone, one.proofs] }.find { |_, proofs| proofs.any? }
+    assert_equal(["uk", ["Nothing"]], list.map { |one| [one.zone, one.proofs] }.find { |_, proofs| proofs.any? })
   end
 
   # Kept carts are told by name; goods that differ are looked at alone.
@@ -105,7 +109,7 @@ class CartChangesTest < Minitest::Test
     old = book(rates: rates, proofs: proofs)
     heavier = document["products"].map { |one| one["sku"] == "A" ? one.merge("weight" => "6 kg") : one }
     list = changes(old, book(rates: rates, proofs: proofs, products: heavier)).list
-    assert_equal [[["A shackle"], [["3.00", "8.00"]]]], list.map { |one| [one.proofs, one.methods.map { |it| [it.before.to_s, it.after.to_s] }] }
+    assert_equal([[["A shackle"], [["3.00", "8.00"]]]], list.map { |one| [one.proofs, one.methods.map { |method| [method.before.to_s, method.after.to_s] }] })
     assert_operator list.first.count, :>=, 2, "by the proof, and alone"
   end
 
@@ -121,7 +125,8 @@ class CartChangesTest < Minitest::Test
 
   # The street of an address is no part of any price but for whether it is a box: nothing else of it has to be kept.
   def test_a_shortened_address_costs_the_same
-    streets = { nil => nil, [] => [], ["  "] => [], ["12 High Street", "Upper End"] => ["A street"], ["P.O. Box 12"] => ["PO Box 1"], ["BFPO 58"] => ["BFPO 1"] }
+    streets = { nil => nil, [] => [], ["  "] => [], ["12 High Street", "Upper End"] => ["A street"], ["P.O. Box 12"] => ["PO Box 1"],
+                ["BFPO 58"] => ["BFPO 1"] }
     streets.each do |lines, short|
       address = GateMile::Address.new(country: "GB", postcode: "TR29 4ZZ", lines: lines)
       found = address.shortened

@@ -1772,6 +1772,356 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/releases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All releases, from when on which counts, and how far the draft has moved on */
+        get: operations["readReleases"];
+        put?: never;
+        /** Freezes the setup under the next number, and lets it count now or from a moment on */
+        post: operations["publish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/releases/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which release counts, what is planned, and how many edits the draft has beyond it */
+        get: operations["readReleaseState"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/releases/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What changes for carts from one setup to another
+         * @description A number of a release, or "draft". It takes a moment; until it is there, the answer says so.
+         */
+        get: operations["compareReleases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/releases/{number}/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: components["parameters"]["ReleaseNumber"];
+            };
+            cookie?: never;
+        };
+        /** A release as a book file */
+        get: operations["exportRelease"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/releases/{number}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: components["parameters"]["ReleaseNumber"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets this release count again, now or from a moment on */
+        post: operations["goBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/publications/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes back what is planned */
+        delete: operations["withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The keys of checkouts, without the keys themselves */
+        get: operations["readKeys"];
+        put?: never;
+        /** Makes a key; it is told this once */
+        post: operations["createKey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keys/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** It opens nothing any more, from now on */
+        delete: operations["revokeKey"];
+        options?: never;
+        head?: never;
+        patch: operations["updateKey"];
+        trace?: never;
+    };
+    "/api/keys/{id}/rotate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a key that takes the place of this one, which opens the door for a while longer */
+        post: operations["rotateKey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the checkout door is set up */
+        get: operations["readDoor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["updateDoor"];
+        trace?: never;
+    };
+    "/api/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Orders whose number begins like this, the newest first */
+        get: operations["findOrders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: string;
+            };
+            cookie?: never;
+        };
+        /** An order, with its cart and its price worked out again from its release */
+        get: operations["readOrder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a cart gets, by the release that counts
+         * @description Whatever comes of it is an answer: that nothing is available, that the address is not served, or that more of it has to be known (`needs`).
+         *     With an `Idempotency-Key` the same question gets the same answer for 15 minutes.
+         */
+        post: operations["checkoutQuote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/quotes/batch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same for up to 50 carts, or one each of up to 50 goods, as a listing page wants it */
+        post: operations["checkoutQuotes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tells that a cart was ordered with a quote; the price is the one that was promised
+         * @description Told once more, the same order is answered with 200. A quote that ran out is quoted again: the answer is 409 with the price that was `promised`, the price
+         *     `now`, and a new `quote` to order with. A quote can only be ordered with the key that it was made with, or with its successor.
+         */
+        post: operations["checkoutOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/orders/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Tells that an order was cancelled or returned; offers that it used are free again */
+        patch: operations["checkoutOrderClose"];
+        trace?: never;
+    };
+    "/checkout/v1/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The methods that some rate has */
+        get: operations["checkoutMethods"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/served": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Countries and regions that are served, for an address form */
+        get: operations["checkoutServed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Offers and what they say to everybody, for a delivery page */
+        get: operations["checkoutOffers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1797,6 +2147,14 @@ export interface components {
             }[];
             /** @description What stands there now (409) */
             current?: unknown;
+            /** @description Names of proofs that do not hold (409 of publishing) */
+            failing?: string[];
+            /** @description What a quote promised that ran out (409 of an order) */
+            promised?: string;
+            /** @description What the same costs now, null where it is not offered any more (409 of an order) */
+            now?: string | null;
+            /** @description A new quote, to order with (409 of an order) */
+            quote?: unknown;
         };
         Setup: {
             revision: number;
@@ -3374,24 +3732,25 @@ export interface components {
         /** @description What a shop's page shows */
         MilepostState: {
             currency: string;
-            mileposts: {
-                offer: string;
-                /** @enum {string} */
-                moment: "before" | "away" | "nearly" | "reached" | "not_for_you";
-                /** @description With placeholders, to be shown as text */
-                text: string;
-                values: {
-                    [key: string]: {
-                        /** @enum {string} */
-                        kind: "money" | "measure" | "text";
-                        value: string;
-                    };
+            mileposts: components["schemas"]["MilepostSaid"][];
+        };
+        MilepostSaid: {
+            offer: string;
+            /** @enum {string} */
+            moment: "before" | "away" | "nearly" | "reached" | "not_for_you";
+            /** @description With placeholders, to be shown as text */
+            text: string;
+            values: {
+                [key: string]: {
+                    /** @enum {string} */
+                    kind: "money" | "measure" | "text";
+                    value: string;
                 };
-                closable: boolean;
-                link: string | null;
-                pages: string[];
-                sure: boolean;
-            }[];
+            };
+            closable: boolean;
+            link: string | null;
+            pages: string[];
+            sure: boolean;
         };
         Order: {
             ids: string[];
@@ -4235,6 +4594,8 @@ export interface components {
             cart: components["schemas"]["Cart"];
             /** @description A revision; its prices come back as `before` */
             compare_to?: number | null;
+            /** @description The number of a release that is asked instead of the draft */
+            release?: number | null;
             preview?: components["schemas"]["Preview"];
             at?: components["schemas"]["AsIf"];
             /** @description Whether carriers are asked; without it live rates are told as waiting */
@@ -4900,6 +5261,295 @@ export interface components {
             stored: boolean;
             faults: components["schemas"]["CsvFault"][];
         };
+        /**
+         * @description ISO 8601, UTC
+         * @example 2026-11-27T18:00:00Z
+         */
+        Instant: string;
+        /** @description From when on a release counts */
+        Publication: {
+            id: number;
+            release: number;
+            due: components["schemas"]["Instant"];
+            by: string | null;
+            note: string | null;
+            withdrawn: boolean;
+        };
+        Release: {
+            number: number;
+            /** @description SHA-256 of its canonical JSON */
+            digest: string;
+            by: string | null;
+            note: string | null;
+            /** @description Why it was published with proofs that do not hold */
+            overruled: string | null;
+            made_at: components["schemas"]["Instant"];
+        };
+        ReleaseFields: {
+            /** @description Of the draft */
+            revision: number;
+            /** @description The release that counts */
+            live: number | null;
+            /** @description Edits of the draft beyond it */
+            changes: number | null;
+            planned: components["schemas"]["Publication"][];
+        };
+        ReleaseState: components["schemas"]["ReleaseFields"];
+        Releases: {
+            releases: components["schemas"]["Release"][];
+            publications: components["schemas"]["Publication"][];
+        } & components["schemas"]["ReleaseFields"];
+        ReleaseDraft: {
+            /** @description Of the setup as it was looked at */
+            revision: number;
+            by?: string | null;
+            note?: string | null;
+            at?: components["schemas"]["AsIf"];
+            /** @description Why it is published though proofs do not hold */
+            overrule?: string | null;
+        };
+        ReleaseReturn: {
+            by?: string | null;
+            note?: string | null;
+            at?: components["schemas"]["AsIf"];
+        };
+        CartChanges: {
+            /** @description Whether it is worked out; otherwise ask again */
+            ready: boolean;
+            /** @description Whether every cart was looked at */
+            whole: boolean;
+            /** @description Names of zones that carts can land in now */
+            gained: string[];
+            lost: string[];
+            carts: components["schemas"]["CartChange"][];
+            /** @description Those that are new */
+            findings: components["schemas"]["Finding"][];
+        };
+        CartChange: {
+            /** @description Name of the zone in which the cart lands */
+            zone: string | null;
+            /** @description What is said where nothing can be chosen, before and after */
+            text: (string | null)[] | null;
+            cart: components["schemas"]["Cart"];
+            at: components["schemas"]["AsIf"];
+            reasons: components["schemas"]["WalkReason"][];
+            /** @description How many carts show the same */
+            count: number;
+            proofs: string[];
+            methods: {
+                code: string;
+                name: string;
+                before: string | null;
+                after: string | null;
+            }[];
+        };
+        /** @enum {string} */
+        CheckoutCall: "quotes" | "orders" | "methods" | "served" | "offers";
+        CheckoutKeyFields: {
+            name?: string;
+            /** @description Of pages that a public key is for */
+            origins?: string[];
+            calls?: components["schemas"]["CheckoutCall"][];
+            /** @description Requests in a minute */
+            pace?: number;
+        };
+        CheckoutKeyDraft: {
+            /** @description Whether it stands in pages, where every shopper can read it */
+            public?: boolean;
+        } & WithRequired<components["schemas"]["CheckoutKeyFields"], "name" | "calls">;
+        CheckoutKeyPatch: components["schemas"]["CheckoutKeyFields"];
+        CheckoutKeyRotation: {
+            /** @description For which the old key opens the door still */
+            hours: number;
+        };
+        CheckoutKey: {
+            id: string;
+            public: boolean;
+            /** @description What the key begins with */
+            start: string;
+            made_at: components["schemas"]["Instant"];
+            used_at: string | null;
+            ends_at: string | null;
+            revoked_at: string | null;
+        } & WithRequired<components["schemas"]["CheckoutKeyFields"], "name" | "origins" | "calls" | "pace">;
+        CheckoutKeys: {
+            keys: components["schemas"]["CheckoutKey"][];
+        };
+        CheckoutKeyMade: {
+            /** @description The key itself, told this once */
+            key: string;
+            made: components["schemas"]["CheckoutKey"];
+        };
+        DoorFields: {
+            /** @description How long the price of a quote is promised */
+            holds_minutes?: number;
+            /** @description How long carts of orders are kept */
+            evidence_days?: number;
+            /** @description By which the tax in a price is told; null for not at all */
+            tax_class?: string | null;
+            lock_version?: number;
+        };
+        DoorSettings: WithRequired<components["schemas"]["DoorFields"], "holds_minutes" | "evidence_days" | "tax_class" | "lock_version">;
+        DoorSettingsPatch: WithRequired<components["schemas"]["DoorFields"], "lock_version">;
+        /** @enum {string} */
+        OrderState: "placed" | "cancelled" | "returned";
+        ShopOrder: {
+            number: string;
+            state: components["schemas"]["OrderState"];
+            release: number;
+            method: string;
+            code: string;
+            name: string;
+            zone: string;
+            price: components["schemas"]["Amount"];
+            currency: string;
+            /** @description Name of the key that it came with */
+            key: string;
+            /** @description Whether its cart is still kept */
+            evidence: boolean;
+            /** @description Ids of offers that acted on it */
+            offers: string[];
+            quoted_at: components["schemas"]["Instant"];
+            placed_at: components["schemas"]["Instant"];
+            closed_at: string | null;
+        };
+        Orders: {
+            orders: components["schemas"]["ShopOrder"][];
+            count: number;
+        };
+        OrderEvidence: {
+            order: components["schemas"]["ShopOrder"];
+            cart: components["schemas"]["Cart"] | null;
+            /** @description Worked out again; null once the cart is not kept any more */
+            quote: components["schemas"]["Quote"] | null;
+        };
+        /**
+         * @description prices: the methods with their prices; methods: what is said beside them too; reckonings: how each came about too
+         * @default methods
+         * @enum {string}
+         */
+        CheckoutDetail: "prices" | "methods" | "reckonings";
+        /** @description Milliseconds that carriers may take */
+        CheckoutDeadline: number;
+        CheckoutQuoteRequest: {
+            cart: components["schemas"]["Cart"];
+            detail?: components["schemas"]["CheckoutDetail"];
+            deadline_ms?: components["schemas"]["CheckoutDeadline"];
+        };
+        CheckoutBatchRequest: {
+            carts?: components["schemas"]["Cart"][];
+            /** @description SKUs, each as a cart of one */
+            products?: string[];
+            /** @description Of the products */
+            destination?: Record<string, never>;
+            detail?: components["schemas"]["CheckoutDetail"];
+            deadline_ms?: components["schemas"]["CheckoutDeadline"];
+        };
+        CheckoutMethod: {
+            code: string;
+            /** @description What the shopper reads */
+            name: string;
+            price: components["schemas"]["Amount"];
+            tax?: components["schemas"]["Amount"];
+            promise?: string;
+            arrives?: {
+                first: string;
+                last: string;
+            };
+            duty?: {
+                amount: components["schemas"]["Amount"];
+                included: boolean;
+            };
+            marks?: ("cheapest" | "fastest")[];
+            messages?: string[];
+            /** @description Facts that the cart does not carry and that may change the price */
+            provisional?: string[];
+            reckoning?: components["schemas"]["ReckoningStep"][];
+        };
+        CheckoutQuote: {
+            /** @description To order with; null for a public key, whose quotes are estimates */
+            quote: string | null;
+            release: number;
+            at: components["schemas"]["Instant"];
+            holds_until: components["schemas"]["Instant"];
+            /** @enum {string} */
+            status: "priced" | "nothing_available" | "not_served" | "undetermined" | "nothing_ships" | "empty";
+            currency: string;
+            /** @description The merchant's words where nothing can be chosen */
+            text: string | null;
+            /** @description Fields of the address that have to be known first */
+            needs: string[];
+            methods: components["schemas"]["CheckoutMethod"][];
+            unavailable?: {
+                code: string;
+                name: string;
+                causes: string[];
+            }[];
+            mileposts?: components["schemas"]["MilepostSaid"][];
+            /** @description Group and coupons that the shop does not take, and why */
+            refused?: Record<string, never>[];
+        };
+        CheckoutBatch: {
+            quotes: (components["schemas"]["CheckoutQuote"] | {
+                problem: components["schemas"]["Problem"];
+            })[];
+        };
+        CheckoutOrderDraft: {
+            /** @description The shop's number of the order, without control characters */
+            order: string;
+            quote: string;
+            /** @description Code of the method */
+            method: string;
+        };
+        CheckoutOrderPatch: {
+            /** @enum {string} */
+            state: "cancelled" | "returned";
+        };
+        CheckoutOrder: {
+            order: string;
+            state: components["schemas"]["OrderState"];
+            method: {
+                code: string;
+                name: string;
+            };
+            price: components["schemas"]["Amount"];
+            currency: string;
+            release: number;
+            placed_at: components["schemas"]["Instant"];
+        };
+        CheckoutMethods: {
+            release: number;
+            methods: {
+                code: string;
+                name: string;
+                promise: string | null;
+                kind: string;
+            }[];
+        };
+        CheckoutServed: {
+            release: number;
+            countries: {
+                country: string;
+                served: components["schemas"]["ServedHow"];
+                regions?: {
+                    [key: string]: components["schemas"]["ServedHow"];
+                };
+            }[];
+        };
+        CheckoutOffers: {
+            release: number;
+            currency: string;
+            offers: {
+                texts: {
+                    [key: string]: string;
+                };
+                link: string | null;
+                measure: string | null;
+                threshold: string | null;
+                zones: string[];
+                methods: string[];
+            }[];
+        };
         /** @enum {unknown} */
         measure: "weight" | "billable_weight" | "value" | "quantity" | "volume" | "longest";
     };
@@ -4924,6 +5574,8 @@ export interface components {
         };
     };
     parameters: {
+        ReleaseNumber: number;
+        IdempotencyKey: string;
         Id: string;
         LockVersion: number;
     };
@@ -7980,6 +8632,606 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    readReleases: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Releases, the newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Releases"];
+                };
+            };
+        };
+    };
+    publish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReleaseDraft"];
+            };
+        };
+        responses: {
+            /** @description The release */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Release"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readReleaseState: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The state */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReleaseState"];
+                };
+            };
+        };
+    };
+    compareReleases: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What changes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CartChanges"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportRelease: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: components["parameters"]["ReleaseNumber"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A book (docs/formats/book.schema.json) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    goBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: components["parameters"]["ReleaseNumber"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReleaseReturn"];
+            };
+        };
+        responses: {
+            /** @description From when on it counts */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Publication"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    readKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Keys */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutKeys"];
+                };
+            };
+        };
+    };
+    createKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutKeyDraft"];
+            };
+        };
+        responses: {
+            /** @description The key */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutKeyMade"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    revokeKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    updateKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutKeyPatch"];
+            };
+        };
+        responses: {
+            /** @description The key */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutKey"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    rotateKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutKeyRotation"];
+            };
+        };
+        responses: {
+            /** @description The new key */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutKeyMade"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    readDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its settings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorSettings"];
+                };
+            };
+        };
+    };
+    updateDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoorSettingsPatch"];
+            };
+        };
+        responses: {
+            /** @description Its settings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorSettings"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    findOrders: {
+        parameters: {
+            query?: {
+                number?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Orders */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Orders"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderEvidence"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    checkoutQuote: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutQuoteRequest"];
+            };
+        };
+        responses: {
+            /** @description The quote */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutQuote"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            415: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
+        };
+    };
+    checkoutQuotes: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: components["parameters"]["IdempotencyKey"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutBatchRequest"];
+            };
+        };
+        responses: {
+            /** @description One answer for each, in their order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutBatch"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            415: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
+        };
+    };
+    checkoutOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutOrderDraft"];
+            };
+        };
+        responses: {
+            /** @description The order, which was there already */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutOrder"];
+                };
+            };
+            /** @description The order */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutOrder"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            /** @description The number stands for another order, or the quote ran out */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
+        };
+    };
+    checkoutOrderClose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutOrderPatch"];
+            };
+        };
+        responses: {
+            /** @description The order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutOrder"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    checkoutMethods: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Methods */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutMethods"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
+        };
+    };
+    checkoutServed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Countries */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutServed"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
+        };
+    };
+    checkoutOffers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Offers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutOffers"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
         };
     };
 }

@@ -19,6 +19,7 @@ import { GoodsSearch } from './goods-search'
 import { Lines } from './lines'
 import { Measures } from './measures'
 import { BenchResultProvider } from './result'
+import { standOn, useStandsOn } from './standing'
 import { Summary } from './summary'
 import { lazily } from '../ui/lazily'
 import { Button } from '../ui/button'
@@ -97,6 +98,20 @@ export function Bench({ collapse }: { collapse: () => void }) {
   )
 }
 
+/** Says so while the bench stands on a release, and leads back to the draft. */
+function StandsOn() {
+  const release = useStandsOn()
+  if (release === null) return null
+  return (
+    <p role="status" className="flex-none border-l-4 border-ink bg-white px-2 py-0.5">
+      As <b>release {release}</b> sells it.{' '}
+      <Button look="bare" className="rounded-xs underline underline-offset-2" onClick={() => standOn(null)}>
+        Back to the draft
+      </Button>
+    </p>
+  )
+}
+
 /**
  * One cart: its goods, where it goes, and what it gets. A long cart scrolls in itself, so that what it gets stays in
  * sight.
@@ -115,6 +130,7 @@ function Column({ title, search, controls }: { title: string; search: string; co
           {controls}
         </span>
       </header>
+      <StandsOn />
       <Lines formats={formats} />
       <span className="flex flex-none items-start gap-1">
         <span className="flex-1">

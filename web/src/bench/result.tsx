@@ -11,6 +11,7 @@ import {
 } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from './cart'
+import { useStandsOn } from './standing'
 import { useSettled } from '../ui/use-settled'
 
 export type Preview =
@@ -122,7 +123,10 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
   // What is typed in the setup is priced for the second cart too.
   const outer = useContext(PreviewContext)
   const [typed, setTyped] = useState<Preview | null>(null)
-  const preview = outer ? outer.preview : typed
+  const release = useStandsOn()
+  // What is typed belongs to the draft.
+  const typing = outer ? outer.preview : typed
+  const preview = release === null ? typing : null
   const setPreview = outer ? outer.setPreview : setTyped
   const [last, setLast] = useState<{ from: Answer; answer: Answer; to: string; live: boolean } | undefined>()
   // Rates whose reckonings are open, one entry for each place that shows some: the others are not worked out.
@@ -133,9 +137,10 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
   }, [])
   const question = {
     cart: documentOf(cart),
-    compare_to: preview ? setup.revision : compareTo,
+    compare_to: release !== null ? null : preview ? setup.revision : compareTo,
     preview,
     at: momentOf(cart),
+    ...(release !== null && { release }),
   }
   const request: Request = { ...question, reckonings: [...new Set(open.flat())].sort() }
   const key = ['bench', setup.revision, { ...request, preview: nameOfPreview(preview) }]

@@ -8,6 +8,7 @@ const PAGES: Record<string, () => Promise<unknown>> = {
   '/carriers': () => import('../carriers/carriers'),
   '/proofs': () => Promise.all([import('../proofs/proofs'), import('../proofs/proof-list')]),
   '/findings': () => import('../findings/findings'),
+  '/release': () => Promise.all([import('../releases/releases'), import('../releases/publish')]),
   '/shop': () => import('../store/shop-settings'),
 }
 

@@ -23,6 +23,9 @@ const PARTS = [
   ['/offers/findings', 'Offers: findings'],
   ['/rules/order', 'Rules: what comes first'],
   ['/rules/findings', 'Rules: findings'],
+  ['/release/history', 'Release: all releases'],
+  ['/release/orders', 'Release: orders'],
+  ['/release/door', 'Release: checkout door and keys'],
 ] as const
 
 /** Everything by name: sections, zones, classes, treatments, rates, methods, goods for the bench, undo and redo. */

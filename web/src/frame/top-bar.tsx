@@ -1,4 +1,5 @@
 import { Menu, Search } from 'lucide-react'
+import type { ReactNode } from 'react'
 import { Link, NavLink, useLocation } from 'react-router'
 import { awake, useFindings, useWorkshop } from '../api/setup'
 import { grouped } from '../findings/groups'
@@ -6,6 +7,7 @@ import { count } from '../ui/locale'
 import { NotStored } from '../edits/not-stored'
 import { Pop } from '../ui/pop'
 import { proofCounts, useProofState } from '../proofs/use-proofs'
+import { draftWords, useReleaseState } from '../releases/use-releases'
 import { prepare } from './loads'
 import { HistoryButtons } from './history-buttons'
 import { Button } from '../ui/button'
@@ -21,6 +23,7 @@ export const SECTIONS = [
   { path: '/carriers', name: 'Carriers' },
   { path: '/proofs', name: 'Proofs' },
   { path: '/findings', name: 'Findings' },
+  { path: '/release', name: 'Release' },
 ] as const
 
 /** The section that an address belongs to. */
@@ -61,7 +64,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
               `flex items-center border-b-4 px-2.5 font-cond text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
             }
           >
-            {path === '/proofs' ? <Proofs /> : path === '/findings' ? <Findings /> : name}
+            {TOLD[path]?.() ?? name}
           </NavLink>
         ))}
       </nav>
@@ -118,6 +121,18 @@ function Findings() {
   const groups = grouped(awake(data?.findings)).filter(({ first }) => first.harm !== 'note')
   const bad = groups.some(({ first }) => first.harm === 'problem')
   return <Told name="Findings" said={groups.length ? `${count(groups.length)} to look at` : ''} bad={bad} />
+}
+
+function Release() {
+  const { data } = useReleaseState()
+  return <Told name="Release" said={data ? draftWords(data) : ''} bad={false} />
+}
+
+/** Sections of which the bar tells how they stand. */
+const TOLD: Record<string, () => ReactNode> = {
+  '/proofs': () => <Proofs />,
+  '/findings': () => <Findings />,
+  '/release': () => <Release />,
 }
 
 /** The sections where there is no room for them side by side. */

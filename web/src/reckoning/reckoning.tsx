@@ -26,8 +26,6 @@ export function Reckoning({
   const { bench } = useBenchResult()
   useReckonings([method.rate])
   const zone = setup.zones.find(({ id }) => id === setup.rates.find((rate) => rate.id === method.rate)?.zone)
-  const ruled = method.reckoning.some((step) => step.code === 'rule.price')
-  const total = ruled ? -1 : method.reckoning.findIndex((step) => step.code === 'price.total')
   return (
     <section
       aria-label={`${reckoningTitle(method, formats)} ${method.name}`}
@@ -53,57 +51,78 @@ export function Reckoning({
             </Link>
           </li>
         )}
-        {method.reckoning.length === 0 && (
-          <li className="border-t border-hair py-1 text-soft">Being worked out…</li>
-        )}
-        {method.reckoning.map((step, index) => (
-          <li
-            key={index}
-            className={`flex items-baseline justify-between gap-4 py-1 ${index === total ? 'border-t-2 border-ink font-semibold' : 'border-t border-hair'}`}
-          >
-            <span>
-              {ruled && step.code === 'price.total' ? 'Before rules' : stepSentence(step, formats)}
-              {step.setting && !goesOn(method.reckoning, index) && (
-                <>
-                  {' '}
-                  <Link
-                    className="whitespace-nowrap underline underline-offset-2"
-                    to={settingPath(step.setting)}
-                    onClick={went}
-                  >
-                    go to the setting
-                  </Link>
-                </>
-              )}
-            </span>
-            {step.amount !== null && (
-              <span className="whitespace-nowrap">
-                {index === total ? (
-                  <Price amount={step.amount} formats={formats} />
-                ) : (
-                  formats.money(step.amount)
-                )}
-              </span>
-            )}
-          </li>
-        ))}
-        {ruled && (
-          <li className="flex items-baseline justify-between gap-4 border-t-2 border-ink py-1 font-semibold">
-            The shopper pays
-            <Price amount={method.price ?? '0'} formats={formats} />
-          </li>
-        )}
-        {method.cost !== null && method.left !== null && (
-          <li className="border-t border-hair py-1 text-soft">
-            {method.live !== null ? 'The carrier takes' : 'It costs you'} {formats.money(method.cost)}:{' '}
-            <b className={method.left.startsWith('-') ? 'text-brick' : 'text-ink'}>
-              {formats.money(method.left)}
-            </b>{' '}
-            is left
-          </li>
-        )}
+        <ReckoningSteps method={method} formats={formats} went={went} />
       </ol>
     </section>
+  )
+}
+
+/** The lines of a reckoning; `past` without the ways to settings, which may be others by now. */
+export function ReckoningSteps({
+  method,
+  formats,
+  went,
+  past,
+}: {
+  method: MethodQuote
+  formats: Formats
+  went?: (() => void) | undefined
+  past?: boolean
+}) {
+  const ruled = method.reckoning.some((step) => step.code === 'rule.price')
+  const total = ruled ? -1 : method.reckoning.findIndex((step) => step.code === 'price.total')
+  return (
+    <>
+      {method.reckoning.length === 0 && (
+        <li className="border-t border-hair py-1 text-soft">Being worked out…</li>
+      )}
+      {method.reckoning.map((step, index) => (
+        <li
+          key={index}
+          className={`flex items-baseline justify-between gap-4 py-1 ${index === total ? 'border-t-2 border-ink font-semibold' : 'border-t border-hair'}`}
+        >
+          <span>
+            {ruled && step.code === 'price.total' ? 'Before rules' : stepSentence(step, formats)}
+            {!past && step.setting && !goesOn(method.reckoning, index) && (
+              <>
+                {' '}
+                <Link
+                  className="whitespace-nowrap underline underline-offset-2"
+                  to={settingPath(step.setting)}
+                  onClick={went}
+                >
+                  go to the setting
+                </Link>
+              </>
+            )}
+          </span>
+          {step.amount !== null && (
+            <span className="whitespace-nowrap">
+              {index === total ? (
+                <Price amount={step.amount} formats={formats} />
+              ) : (
+                formats.money(step.amount)
+              )}
+            </span>
+          )}
+        </li>
+      ))}
+      {ruled && (
+        <li className="flex items-baseline justify-between gap-4 border-t-2 border-ink py-1 font-semibold">
+          The shopper pays
+          <Price amount={method.price ?? '0'} formats={formats} />
+        </li>
+      )}
+      {method.cost !== null && method.left !== null && (
+        <li className="border-t border-hair py-1 text-soft">
+          {method.live !== null ? 'The carrier takes' : 'It costs you'} {formats.money(method.cost)}:{' '}
+          <b className={method.left.startsWith('-') ? 'text-brick' : 'text-ink'}>
+            {formats.money(method.left)}
+          </b>{' '}
+          is left
+        </li>
+      )}
+    </>
   )
 }
 

@@ -1,0 +1,180 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+require_relative "../support/checkout"
+
+# Going live: publishing, what it changes for carts, a key, an order and why it paid what it paid.
+class ReleaseTest < Minitest::Test
+  include CheckoutSupport
+  include BrowserSupport
+
+  def setup = fresh(WHOLE_DEMO)
+
+  def publish_now(note = nil)
+    fill_in "Note, for yourselves", with: note if note
+    click_button "Publish now"
+  end
+
+  # The whole way: publish, ask with a key, change a rate, see what that changes for carts, plan it, publish it, go back, and see why an order paid what
+  # it paid.
+  def test_from_the_first_release_to_an_order
+    visit "/release"
+    assert_text "Nothing is published yet"
+    fill_in "Your name", with: "Ann"
+    publish_now "The first"
+    assert_text "Release 1 is live, and the draft is the same."
+    assert_selector "nav[aria-label=Sections] a", text: "1 is live"
+    @key = key_through_the_page
+    quote = quoted
+    assert_equal [1, "5.95"], [quote["release"], price(quote)]
+    raise_tracked
+    within("nav[aria-label=Sections]") { click_link "Release" }
+    assert_text "1 edit since release 1"
+    within("table[aria-label='What changes for carts']") { assert_text(/5\.95\s*→\s*, then\s*£6\.95|£5\.95.*£6\.95/m) }
+    assert_equal "5.95", price(quoted), "the draft is nobody's price"
+    barred_by_proofs
+    assert_text "Release 2 is live"
+    assert_equal([2, "6.95"], quoted.then { |one| [one["release"], price(one)] })
+    placed = ask(:post, "orders", { order: "1042", quote: quote["quote"], method: "TRACKED" })
+    assert_equal "5.95", placed["price"], "as promised"
+    on_the_bench
+    go_back
+    assert_equal([1, "5.95"], quoted.then { |one| [one["release"], price(one)] })
+    why_it_paid
+  end
+
+  # What is planned can be taken back; a moment that is over is refused at its field.
+  def test_planned_and_withdrawn
+    publish
+    reprice("ie-tracked", "13.00")
+    api(:post, "/api/proofs/accept", { like: { state: "changed" } })
+    visit "/release"
+    choose "at a moment"
+    assert_button "Plan release 2", disabled: true
+    moment("2020-01-01T00:00")
+    click_button "Plan release 2"
+    assert_text "This moment is over"
+    moment("2999-01-01T00:00")
+    click_button "Plan release 2"
+    assert_text "Release 2 goes live"
+    assert_equal 1, releases.number
+    click_button "Withdraw"
+    assert_no_text "Release 2 goes live"
+    visit "/release/history"
+    within("table[aria-label='All releases']") { assert_text "never" }
+    assert_accessible "All releases"
+  end
+
+  # Keys: what is wrong stands at its field; a key for pages names them; revoking asks once more.
+  def test_keys
+    visit "/release/door"
+    assert_text "nobody can ask"
+    click_button "Make a key"
+    click_button "Make the key"
+    assert_text "Fill this in."
+    fill_in "Name, for yourself", with: "Product pages"
+    page.document.find("label", text: "in the shop’s pages").click
+    click_button "Make the key"
+    assert_text "Name at least one shop that may ask"
+    fill_in "Origins of those pages", with: "https://shop.example"
+    click_button "Make the key"
+    assert_text "it is not shown again"
+    shown = find("code.select-all").text
+    assert shown.start_with?("gmp_")
+    click_button "I have it"
+    assert_no_text shown
+    within("table[aria-label=Keys]") { assert_text "https://shop.example" }
+    click_button "Rotate"
+    assert_text "it is not shown again"
+    assert_text(/ends /)
+    within("table[aria-label=Keys]") { click_button "Revoke", match: :first }
+    click_button "Revoke it: who uses it is refused at once"
+    assert_text "revoked"
+    assert_accessible "The checkout door"
+  end
+
+  # What the door promises is stored as it is left, and what does not fit stands at its field.
+  def test_promises_of_the_door
+    visit "/release/door"
+    fill_in "Its prices hold for, in minutes", with: "soon"
+    press(:tab)
+    assert_text "Write a whole number from 1 to 1440."
+    fill_in "Its prices hold for, in minutes", with: "20"
+    press(:tab)
+    select "by Standard, 20 %", from: "Tax in a price"
+    assert(eventually { api(:get, "/api/door").then { |one| one["holds_minutes"] == 20 && one["tax_class"] == "standard" } })
+  end
+
+  def test_on_a_phone_and_with_nothing
+    page.driver.resize(390, 844)
+    %w[/release /release/history /release/orders /release/door].each do |path|
+      visit path
+      assert_selector "h1", text: "Release"
+      assert_no_text "Opening"
+      assert_operator page.evaluate_script("document.documentElement.scrollWidth"), :<=, 390, path
+    end
+    visit "/release/orders"
+    assert_text "No order has come in yet."
+    assert_accessible "No orders"
+  ensure
+    page.driver.resize(1280, 800)
+  end
+
+  private
+
+  def moment(text)
+    page.execute_script("const f = document.querySelector('input[type=datetime-local]'); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')" \
+                        ".set.call(f, arguments[0]); f.dispatchEvent(new Event('input', { bubbles: true }))", text)
+  end
+
+  def key_through_the_page
+    click_link "Checkout door"
+    click_button "Make a key"
+    fill_in "Name, for yourself", with: "The shop"
+    click_button "Make the key"
+    key = find("code.select-all").text
+    click_button "I have it"
+    key
+  end
+
+  # Through the page of rates, as a merchant does.
+  def raise_tracked
+    reprice("uk-tracked", "6.95")
+    page.refresh
+  end
+
+  def barred_by_proofs
+    click_button "Publish now"
+    assert_text "These proofs do not hold"
+    fill_in "Why it is published all the same", with: "The new tariff"
+    click_button "Publish now"
+  end
+
+  # What the bench cart gets by another release.
+  def on_the_bench
+    click_link "All releases"
+    within("tr", text: /\A1/) { click_button "On the bench" }
+    within(bench) do
+      assert_text "As release 1 sells it."
+      click_button "Back to the draft"
+      assert_no_text "sells it"
+    end
+  end
+
+  def go_back
+    click_button "Go back to 1"
+    assert_text "Release 1 is live again"
+    assert_selector "tr", text: /\A1 live/
+  end
+
+  def why_it_paid
+    click_link "Orders", match: :first
+    fill_in "Order number begins with", with: "10"
+    click_button "1042"
+    within("section[aria-label^='Why order 1042']") do
+      assert_text "Order 1042 paid £5.95 for Tracked, because"
+      assert_text "release 1"
+    end
+    assert_accessible "An order's reckoning"
+  end
+end

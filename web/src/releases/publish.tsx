@@ -1,0 +1,167 @@
+import { useId, useState } from 'react'
+import { Link } from 'react-router'
+import { ApiProblem, answerOf, api, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { Answer } from '../ui/answer'
+import { Button } from '../ui/button'
+import { FieldError } from '../ui/field'
+import { TextArea } from '../ui/input'
+import { count, counted } from '../ui/locale'
+import { Radios } from '../ui/radios'
+import { Empty, Panel } from '../ui/said'
+import { toast } from '../ui/toast'
+import { Typed } from '../ui/typed'
+import { CartChanges } from './cart-changes'
+import { Planned } from './planned'
+import { useCartChanges, useDoing, useReleaseState } from './use-releases'
+
+/** Publishing the draft: first what changes for carts, then the words that go with it, now or at a moment. */
+export function Publish() {
+  return (
+    <div className="pb-8">
+      <p className="mb-2 max-w-3xl text-soft">
+        Checkouts use the release that is live, whatever you edit here. To publish freezes the setup as it
+        stands; you can go back to any release in one step.
+      </p>
+      <Answer of={useReleaseState()}>{(state) => <Standing state={state} />}</Answer>
+    </div>
+  )
+}
+
+function Standing({ state }: { state: Schemas['ReleaseState'] }) {
+  const { live, changes, planned } = state
+  const changed = useCartChanges(String(live), 'draft', live !== null && Boolean(changes))
+  return (
+    <>
+      <p className="text-lg">
+        {live === null ? (
+          <b>Nothing is published yet: checkouts get no prices.</b>
+        ) : changes ? (
+          <>
+            <b>{counted(changes, 'edit')}</b> since release {live}, which is live.
+          </>
+        ) : (
+          <>
+            <b>Release {live} is live,</b> and the draft is the same.
+          </>
+        )}
+      </p>
+      {planned.map((one) => (
+        <Planned key={one.id} of={one} />
+      ))}
+      {live !== null && Boolean(changes) && (
+        <section aria-label="What changes for carts" className="mt-2">
+          <h2 className="text-lg">What changes for carts</h2>
+          <Answer of={changed} waiting="Pricing carts in both …">
+            {(found) => (
+              <CartChanges
+                changes={found}
+                none="No cart gets anything else: what was edited is not about prices, or nobody sees it."
+              />
+            )}
+          </Answer>
+        </section>
+      )}
+      {live === null || changes ? (
+        <PublishForm revision={state.revision} next={(live ?? 0) + 1} />
+      ) : (
+        <Empty>
+          Edit the setup, and here stands what that changes for carts. <Link to="/">To the Board</Link>
+        </Empty>
+      )}
+    </>
+  )
+}
+
+const WHO = 'gate-mile:by'
+
+function PublishForm({ revision, next }: { revision: number; next: number }) {
+  const { setup } = useWorkshop()
+  const [by, setBy] = useState(() => localStorage.getItem(WHO) ?? '')
+  const [note, setNote] = useState('')
+  const [when, setWhen] = useState<'now' | 'at'>('now')
+  const [at, setAt] = useState('')
+  const [overrule, setOverrule] = useState('')
+  const doing = useDoing()
+  const noted = useId()
+  const failing = doing.error instanceof ApiProblem ? doing.error.problem.failing : undefined
+  const publish = async () => {
+    localStorage.setItem(WHO, by)
+    const made = await doing.run(() =>
+      answerOf(
+        api.POST('/api/releases', {
+          body: { revision, by, note, at: when === 'at' ? at : null, overrule: overrule || null },
+        }),
+      ),
+    )
+    if (!made) return
+    setNote('')
+    setOverrule('')
+    toast(when === 'now' ? `Release ${made.number} is live` : `Release ${made.number} is planned`)
+  }
+  return (
+    <section aria-label="Publish" className="mt-4 flex max-w-3xl flex-col gap-2 border-t border-ink pt-2">
+      <h2 className="text-lg">Publish</h2>
+      <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
+        <Typed label="Your name" width="w-44" value={by} change={setBy} commit={() => undefined} />
+        <span className="flex grow flex-col gap-1">
+          <label htmlFor={noted} className="font-cond text-soft">
+            Note, for yourselves
+          </label>
+          <TextArea
+            id={noted}
+            rows={2}
+            maxLength={2000}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        </span>
+      </div>
+      <Radios
+        label="When it goes live"
+        value={when}
+        choose={setWhen}
+        choices={[
+          ['now', 'now'],
+          ['at', 'at a moment'],
+        ]}
+      />
+      {when === 'at' && (
+        <Typed
+          label={`On the store’s clock (${setup.store?.time_zone})`}
+          type="datetime-local"
+          width="w-56"
+          value={at}
+          error={doing.at('/at')}
+          change={setAt}
+          commit={() => undefined}
+        />
+      )}
+      {failing && (
+        <Panel tone="bad">
+          <p>
+            These proofs do not hold: {failing.join(', ')}. <Link to="/proofs">Look at them</Link>, or say why
+            you publish all the same.
+          </p>
+          <Typed
+            label="Why it is published all the same"
+            width="w-full"
+            value={overrule}
+            change={setOverrule}
+            commit={() => undefined}
+          />
+        </Panel>
+      )}
+      {doing.error && !failing && !doing.at('/at') && <FieldError>{doing.error.message}</FieldError>}
+      <div>
+        <Button
+          className="border-ink font-semibold"
+          disabled={doing.busy || (when === 'at' && !at)}
+          onClick={() => void publish()}
+        >
+          {doing.busy ? 'Publishing …' : when === 'now' ? 'Publish now' : `Plan release ${count(next)}`}
+        </Button>
+      </div>
+    </section>
+  )
+}

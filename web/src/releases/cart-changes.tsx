@@ -1,5 +1,5 @@
 import { ShoppingCart } from 'lucide-react'
-import { Fragment } from 'react'
+import { Fragment, useState } from 'react'
 import type { Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { benchOf, useBenchCart } from '../bench/cart'
@@ -11,7 +11,6 @@ import { counted } from '../ui/locale'
 import { Price } from '../ui/price'
 import { Empty } from '../ui/said'
 import { Table } from '../ui/table'
-import { addressWords } from '../zones/words'
 
 type Changes = Schemas['CartChanges']
 type Change = Changes['carts'][number]
@@ -50,8 +49,8 @@ export function CartChanges({ changes, none }: { changes: Changes; none: string 
             </tr>
           </thead>
           <tbody>
-            {carts.map((change, at) => (
-              <Row key={at} change={change} formats={formats} />
+            {alike(carts).map((group) => (
+              <Group key={group.key} of={group.changes} formats={formats} />
             ))}
           </tbody>
         </Table>
@@ -61,6 +60,50 @@ export function CartChanges({ changes, none }: { changes: Changes; none: string 
           <h3 className="text-base">New findings</h3>
           <FindingsList findings={findings} named />
         </section>
+      )}
+    </>
+  )
+}
+
+/** What happens to a method, whatever it cost. */
+const happens = ({ before, after }: Change['methods'][number]) =>
+  before === null ? 'comes' : after === null ? 'goes' : Number(after) > Number(before) ? 'up' : 'down'
+
+/** Changes of one zone in which the same happens to the same methods, in the order of the first of each. */
+function alike(carts: readonly Change[]): { key: string; changes: Change[] }[] {
+  const groups = new Map<string, Change[]>()
+  for (const change of carts) {
+    const key = JSON.stringify([
+      change.zone,
+      change.methods.map((one) => [one.code, happens(one)]),
+      change.text,
+    ])
+    groups.set(key, [...(groups.get(key) ?? []), change])
+  }
+  return [...groups].map(([key, changes]) => ({ key, changes }))
+}
+
+/** The largest of some that are alike, and the others when they are asked for. */
+function Group({ of: [first, ...others], formats }: { of: Change[]; formats: Formats }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Row change={first!} formats={formats} />
+      {open && others.map((change, at) => <Row key={at} change={change} formats={formats} />)}
+      {others.length > 0 && (
+        <tr>
+          <td />
+          <td colSpan={3} className="pb-1.5">
+            <Button
+              look="quiet"
+              className="px-0 underline"
+              aria-expanded={open}
+              onClick={() => setOpen(!open)}
+            >
+              {open ? 'Show fewer' : `${counted(others.length, 'other price')} of the same kind`}
+            </Button>
+          </td>
+        </tr>
       )}
     </>
   )
@@ -81,7 +124,6 @@ function Row({ change, formats }: { change: Change; formats: Formats }) {
         {what && <span className={proofs.length ? 'font-medium' : ''}>{what}</span>}
         <span className="block text-xs text-soft">
           {walkedCart(cart)}
-          {cart.destination && `, to ${addressWords(cart.destination)}`}
           {count > 1 && ` — and ${counted(count - 1, 'other cart')} alike`}
         </span>
       </td>
@@ -103,8 +145,13 @@ function Row({ change, formats }: { change: Change; formats: Formats }) {
         </span>
         {text && (
           <span className="block text-xs">
-            <span className="text-soft">Says </span>“{text[1] ?? 'nothing'}”
-            <span className="text-soft">, before “{text[0] ?? 'nothing'}”</span>
+            {text[1] ? (
+              <>
+                <span className="text-soft">Says </span>“{text[1]}”
+              </>
+            ) : (
+              <span className="text-soft">Says no more “{text[0]}”</span>
+            )}
           </span>
         )}
       </td>

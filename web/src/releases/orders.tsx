@@ -13,7 +13,6 @@ import { Price } from '../ui/price'
 import { Badge, Empty } from '../ui/said'
 import { Table } from '../ui/table'
 import { Typed } from '../ui/typed'
-import { addressWords } from '../zones/words'
 import { useDueWords } from './planned'
 
 type Order = Schemas['ShopOrder']
@@ -178,8 +177,7 @@ function Evidence({ number }: { number: string }) {
               Order {number} paid {formats.price(order.price)} for {order.name}, because
             </h2>
             <p className="text-xs text-soft">
-              {walkedCart(cart)}
-              {cart.destination && `, to ${addressWords(cart.destination)}`}; release {order.release}
+              {walkedCart(cart)}; release {order.release}
             </p>
             <ol>
               <ReckoningSteps method={method} formats={formats} past />

@@ -16,6 +16,7 @@ gem "puma", "~> 8.0"
 gem "rack", "~> 3.2"
 gem "rack-attack", "~> 6.7"
 gem "rack-protection", "~> 4.2"
+gem "redis", "~> 5.4"
 gem "sinatra", "~> 4.2"
 gem "sqlite3", "~> 2.8"
 gem "stoplight", "~> 4.1"
@@ -35,6 +36,7 @@ group :development, :test do
   gem "prop_check", "~> 1.0"
   gem "rack-test", "~> 2.2"
   gem "rubocop", "~> 1.92"
+  gem "standardwebhooks", "1.0.1", require: false
   gem "uk_postcode", "~> 2.1"
   gem "unitwise", "~> 2.3"
 end

@@ -20,5 +20,5 @@ Capybara.enable_aria_label = true
 Capybara.default_max_wait_time = 30
 Capybara.register_driver(:chromium) do |app|
   Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_options: OPTIONS.dup, timeout: 60,
-                                     browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium"))
+                                     browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium-headless-shell"))
 end

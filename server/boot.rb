@@ -21,11 +21,12 @@ module Server
 
   LOADER = Zeitwerk::Loader.new.tap do |loader|
     loader.push_dir(__dir__, namespace: Server)
-    %w[http shop books history goods proofs tables views reference releases checkout].each do |room|
+    %w[http shop books history goods proofs tables views reference releases checkout webhooks quoting].each do |room|
       loader.collapse(File.join(__dir__, room))
     end
     loader.ignore(__FILE__, File.join(__dir__, "prepare.rb"), File.join(__dir__, "db"),
-                  File.join(__dir__, "config.ru"), File.join(__dir__, "puma.rb"))
+                  File.join(__dir__, "config.ru"), File.join(__dir__, "puma.rb"), File.join(__dir__, "quotes.ru"),
+                  File.join(__dir__, "quotes_puma.rb"), File.join(__dir__, "courier.rb"))
     loader.setup
   end
   private_constant :LOADER

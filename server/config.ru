@@ -7,6 +7,7 @@ Server::Database.connect
 Server::Database.migrate
 Server::Contract.prepare
 # The names of five thousand regions take a moment to read: nobody should wait for them.
+Server::App.settings.duties.start if Server::Settings.duties?
 Thread.new { [Server::Choices.all, Server::Geography.all] }
 
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false

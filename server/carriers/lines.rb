@@ -11,8 +11,8 @@ module Server
     # another, and an address with https is never spoken to over a connection that was opened without it. And the
     # breakers, which let one call through when the time to try again has come.
     module Lines
-      # What a breaker does is told on the Carriers page, not on the console.
-      Stoplight.default_notifiers = []
+      # What a breaker does is told on the Carriers page and to webhooks, not on the console.
+      Stoplight.default_notifiers = [CarrierDown.new]
 
       # Connections to one origin.
       SIZE = 12

@@ -37,8 +37,10 @@ module Server
       end
 
       # @param deadline [Float] seconds
-      def initialize(deadline = Settings.deadline)
+      # @param carriers [Hash{String => Object}, nil] by id; nil for those that are stored
+      def initialize(deadline = Settings.deadline, carriers: nil)
         @deadline = deadline
+        @carriers = carriers
         @said = {}
       end
 
@@ -53,7 +55,7 @@ module Server
       private
 
       def found(requests)
-        carriers = Records::Carrier.where(id: requests.map(&:carrier).uniq).index_by(&:id)
+        carriers = @carriers || Records::Carrier.where(id: requests.map(&:carrier).uniq).index_by(&:id)
         fresh = requests.to_h { |request| [request, kept(key(request, carriers))] }.compact
         fresh.merge(together(requests - fresh.keys, carriers))
       end

@@ -54,8 +54,34 @@ module Server
     # @return [CheckoutOrders]
     def orders = @orders ||= CheckoutOrders.new(seal: seal, quotes: quotes, releases: releases, uses: uses)
 
+    # @param body [Hash] CheckoutOrderDraft of the contract
+    # @param key [KeyRing::Key]
+    # @return [Array] a Rack response
+    def place(body, key)
+      placed = orders.place(body, key) { ground }
+      told(placed.order, placed.made ? 201 : 200)
+    end
+
+    # @param number [String]
+    # @param body [Hash] CheckoutOrderPatch of the contract
+    # @param key [KeyRing::Key]
+    # @return [Array] a Rack response
+    def close(number, body, key) = told(orders.close(number, body["state"], key), 200)
+
+    # @return [Hash] what a quote server has to know
+    def state = DoorState.of(ground, keys)
+
+    # @param number [Integer] of a release
+    # @return [String] its canonical JSON
+    # @raise [Problem] 404
+    def book(number)
+      release = Records::Release.find_by(id: number) or raise Problem.new(404, "There is no release #{number}.")
+      release.text
+    end
+
     private
 
+    def told(order, status) = [status, CheckoutDoor::HEADERS.dup, [JSON.generate(order.told)]]
     def seal = @seal ||= QuoteSeal.new(Keys.seal)
     def settings = @settings ||= Records::DoorSetting.current.document.freeze
   end

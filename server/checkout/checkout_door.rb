@@ -8,16 +8,17 @@ module Server
     # Bytes of a body.
     LIMIT = 1_048_576
     ORDER = %r{\Aorders/([^/]{1,200})\z}
-    # The calls, and what a key must be for to make each.
+    BOOK = %r{\Abook/(\d{1,9})\z}
+    # The calls; a key must be for the first word of each.
     CALLS = { %w[POST quotes] => :quote, %w[POST quotes/batch] => :batch, %w[POST orders] => :order,
-              %w[GET methods] => :methods, %w[GET served] => :served, %w[GET offers] => :offers }.freeze
+              %w[GET methods] => :methods, %w[GET served] => :served, %w[GET offers] => :offers,
+              %w[GET state] => :state }.freeze
     HEADERS = { "content-type" => "application/json", "cache-control" => "no-store",
                 "x-content-type-options" => "nosniff" }.freeze
     CORS = { "access-control-allow-methods" => "GET, POST", "access-control-max-age" => "600",
              "access-control-allow-headers" => "authorization, content-type, idempotency-key",
              "vary" => "origin" }.freeze
-    MINUTE = 60
-    private_constant :LIMIT, :ORDER, :CALLS, :HEADERS, :CORS, :MINUTE
+    private_constant :LIMIT, :ORDER, :BOOK, :CALLS, :CORS
 
     # @param app [#call] what is behind it
     # @param checkout [Checkout]
@@ -67,13 +68,13 @@ module Server
                                                          headers: { "www-authenticate" => "Bearer" })
       raise Problem.new(403, "This key is for pages of the origins that it lists.") unless key.lets?(env["HTTP_ORIGIN"])
 
-      about = call[/\A\w+/]
-      raise Problem.new(403, "This key is not for #{about}.") if known?(call) && !key.calls.include?(about)
+      about = BOOK.match?(call) ? "state" : call[/\A\w+/]
+      raise Problem.new(403, "This key is not for #{about}.") if known?(call) && !key.for?(about)
 
       key
     end
 
-    def known?(call) = CALLS.any? { |(_, name), _| name == call } || ORDER.match?(call)
+    def known?(call) = CALLS.any? { |(_, name), _| name == call } || ORDER.match?(call) || BOOK.match?(call)
 
     def pace(key)
       count = @checkout.pace.count(key.id)
@@ -85,6 +86,9 @@ module Server
     def answered(env, call, key)
       number = call[ORDER, 1]
       return close(env, Rack::Utils.unescape_path(number), key) if number
+
+      book = call[BOOK, 1]
+      return [200, HEADERS.dup, [@checkout.book(Integer(book))]] if book && env["REQUEST_METHOD"] == "GET"
 
       name = CALLS[[env["REQUEST_METHOD"], call]] or raise wrong_way(call)
       send(name, env, key)
@@ -111,8 +115,7 @@ module Server
     def order(env, key)
       body = Body.of(env, LIMIT)
       Contract.check("CheckoutOrderDraft", body)
-      placed = @checkout.orders.place(body, key) { @checkout.ground }
-      json(placed.order.told, placed.made ? 201 : 200)
+      @checkout.place(body, key)
     end
 
     def close(env, number, key)
@@ -120,7 +123,16 @@ module Server
 
       body = Body.of(env, LIMIT)
       Contract.check("CheckoutOrderPatch", body)
-      json(@checkout.orders.close(number, body["state"], key).told)
+      @checkout.close(number, body, key)
+    end
+
+    # What a quote server has to know; little is said where nothing has changed.
+    def state(env, _key)
+      text = JSON.generate(@checkout.state)
+      etag = %("#{Digest::SHA256.hexdigest(text)[0, 32]}")
+      return [304, { "etag" => etag }, []] if env["HTTP_IF_NONE_MATCH"] == etag
+
+      [200, HEADERS.merge("etag" => etag), [text]]
     end
 
     def methods(_env, _key) = json(DeliveryPage.methods(@checkout.ground))

@@ -26,9 +26,9 @@ module Server
     def place(body, key, now: Time.now)
       raise fault("/order", :control_characters) if body["order"].match?(/[[:cntrl:]]/)
 
-      content = @seal.open(body["quote"]) or raise fault("/quote", :no_such_quote)
-      raise fault("/quote", :quote_of_another_key) unless content.family == key.family
-
+      content = opened(body["quote"], key)
+      # A quote server says when it was told.
+      now = Time.iso8601(body["placed_at"]) if key.relays? && body["placed_at"]
       evidence = Evidence.of_quote(content, @releases.book(content.release))
       method = promised(body, content, evidence)
       before = known(body)
@@ -37,6 +37,7 @@ module Server
 
       placed = Database.write { known(body) || store(body, content, method, evidence, key, now) }
       @uses.changed
+      Announcements.used(method.acted, @uses.counts) if placed.made
       placed
     end
 
@@ -48,7 +49,8 @@ module Server
     def close(number, state, key, now: Time.now)
       order = Database.write do
         found = Records::Order.find_by(number: number)
-        raise Problem.new(404, "There is no order #{number}.") unless found && found.key == key.family
+        mine = found && (found.key == key.family || key.relays?)
+        raise Problem.new(404, "There is no order #{number}.") unless mine
 
         found.state == state ? found : closed(found, state, now)
       end
@@ -57,6 +59,13 @@ module Server
     end
 
     private
+
+    def opened(quote, key)
+      content = @seal.open(quote) or raise fault("/quote", :no_such_quote)
+      return content if content.family == key.family || key.relays?
+
+      raise fault("/quote", :quote_of_another_key)
+    end
 
     def closed(order, state, now)
       unless order.state == "placed"
@@ -78,7 +87,8 @@ module Server
 
     def store(body, content, method, evidence, key, now)
       order = Records::Order.create!(
-        number: body["order"], state: "placed", key: key.family, key_name: key.name, release_id: content.release,
+        number: body["order"], state: "placed", key: content.family, key_name: name_of(content, key),
+        release_id: content.release,
         quote: QuoteSeal.mark(body["quote"]), cart: content.cart, recorded: content.recorded, zone: evidence.zone,
         method_id: method.method_id, method_code: method.code, method_name: method.name,
         price: content.prices.fetch(method.method_id), currency: evidence.currency,
@@ -86,6 +96,13 @@ module Server
       )
       method.acted.each { |offer| Records::OrderOffer.create!(order_number: order.number, offer: offer.id) }
       Placed.new(order, true)
+    end
+
+    # Through a quote server an order comes with that server's key, and was the shop's.
+    def name_of(content, key)
+      return key.name if content.family == key.family
+
+      Records::CheckoutKey.where(family: content.family).order(made_at: :desc).pick(:name) || key.name
     end
 
     def promised(body, content, evidence)

@@ -23,9 +23,11 @@ module Server
 
     # @param seal [QuoteSeal]
     # @param carriers [#call] makes a carriers' port for a number of seconds
-    def initialize(seal, carriers: ->(seconds) { Carriers::Port.new(seconds) })
+    # @param emptiness [Emptiness] hears of carts for which there is nothing
+    def initialize(seal, carriers: ->(seconds) { Carriers::Port.new(seconds) }, emptiness: Emptiness.new)
       @seal = seal
       @carriers = carriers
+      @emptiness = emptiness
     end
 
     # @param body [Object] CheckoutQuoteRequest of the contract
@@ -59,6 +61,7 @@ module Server
       cart = cart.with(offer_uses: ground.uses)
       port = GateMile::Recorded.listening(@carriers.call(seconds), ground.now)
       quote = ground.book.quote(cart, at: ground.now, carriers: port)
+      @emptiness.note if %i[nothing_available not_served].include?(quote.status)
       holds = ground.now + (ground.settings[:holds_minutes] * 60)
       id = key.public ? nil : @seal.seal(content(key, ground, holds, cart, quote, port))
       { quote: id, release: ground.number, at: ground.now.iso8601, holds_until: holds.iso8601,

@@ -19,6 +19,13 @@ module Server
       # @param origin [String, nil]
       # @return [Boolean]
       def lets?(origin) = !public || (!origin.nil? && origins.include?(origin.downcase))
+
+      # @param call [String]
+      # @return [Boolean]
+      def for?(call) = calls.include?(call) || (call == "orders" && relays?)
+
+      # @return [Boolean] whether it is a quote server's, which hands on what shops told it
+      def relays? = calls.include?("state")
     end
 
     class << self
@@ -38,12 +45,27 @@ module Server
         [made, key]
       end
 
+      # @param list [Array<Array>] as {#dump} wrote it
+      # @return [Hash{String => Key}] by digest
+      def read(list)
+        list.to_h { |digest, *fields, ends| [digest, Key.new(*fields, ends && Time.at(ends))] }
+      end
+
+      # @return [Hash{String => Key}] by digest, as they are stored
+      def stored
+        Records::CheckoutKey.where(revoked_at: nil).to_h do |one|
+          [one.digest, Key.new(one.id, one.name, one.public, one.family, one.origins, one.calls, one.pace, one.ends_at)]
+        end
+      end
+
       # @param key [String]
       # @return [String]
       def digest(key) = Digest::SHA256.hexdigest(key)
     end
 
-    def initialize
+    # @param source [#call, nil] says which keys there are, by digest; nil for those that are stored
+    def initialize(source = nil)
+      @source = source
       @used = {}
       @lock = Mutex.new
       changed
@@ -71,19 +93,16 @@ module Server
     # @return [Boolean] whether any public key is for pages of that origin
     def origin?(origin) = known.each_value.any? { |key| key.public && key.lets?(origin) }
 
-    # @param family [String]
-    # @return [Boolean] whether some key of it opens the door
-    def family?(family) = known.each_value.any? { |key| key.family == family }
+    # @return [Array<Array>] for JSON
+    def dump = known.map { |digest, key| [digest, *key.to_a[0..-2], key.ends_at&.to_f] }
 
     private
 
-    def known
-      @known ||= Records::CheckoutKey.where(revoked_at: nil).to_h do |one|
-        [one.digest, Key.new(one.id, one.name, one.public, one.family, one.origins, one.calls, one.pace, one.ends_at)]
-      end
-    end
+    def known = @source ? @source.call : @known ||= KeyRing.stored
 
     def note(id, now)
+      return if @source
+
       due = @lock.synchronize do
         next false if @used[id] && now - @used[id] < NOTED
 

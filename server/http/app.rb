@@ -28,6 +28,7 @@ module Server
     set :publishing, Publishing.new(shelf: shelf, suite: suite, releases: releases)
     set :comparisons, ComparisonDesk.new(shelf: shelf, releases: releases)
     set :checkout, Checkout.new(releases)
+    set :duties, Duties.new(releases: releases, suite: suite, shelf: shelf)
     set :strict_paths, true
 
     register Routes::Pages
@@ -47,6 +48,7 @@ module Server
     register Routes::Quotes
     register Routes::Releases
     register Routes::Door
+    register Routes::Webhooks
 
     after { ActiveRecord::Base.connection_handler.clear_active_connections! }
 

@@ -79,6 +79,7 @@ module Server
       missing_price: "Give it a price.",
       gone: "This product is not there any more.",
       not_a_moment: "Write a date and a time, like 2026-11-27T18:00.",
+      not_an_address_to_tell: "Write it as https://shop.example/hooks.",
       no_such_quote: "This is no quote of this shop, or not a whole one.",
       quote_of_another_key: "This quote was made with another key.",
       not_offered_then: "The quote did not offer this method.",

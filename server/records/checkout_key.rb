@@ -4,9 +4,9 @@ module Server
   module Records
     # What a shop's server or page shows to ask the checkout door. Only a digest of it is kept.
     class CheckoutKey < ActiveRecord::Base
-      CALLS = %w[quotes orders methods served offers].freeze
+      CALLS = %w[quotes orders methods served offers state].freeze
       # What a shop's page may never ask.
-      SERVER_ONLY = %w[orders].freeze
+      SERVER_ONLY = %w[orders state].freeze
       PACES = (1..100_000)
 
       before_create { self.id ||= Base.new_id }

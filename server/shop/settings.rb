@@ -18,6 +18,19 @@ module Server
       ["http://127.0.0.1:#{port}", "http://localhost:#{port}"]
     end
 
+    # @return [String] the folder that a quote process quotes from
+    def self.quotes = File.expand_path(ENV.fetch("GATE_MILE_QUOTES", "var/quotes"), ROOT)
+
+    # @return [Array(String, String), nil] address of the workbench, and the key that a quote server shows there; nil
+    #   for none
+    def self.workbench
+      pair = ENV.values_at("GATE_MILE_WORKBENCH", "GATE_MILE_KEY").map { |text| text.to_s.strip }
+      pair unless pair.any?(&:empty?)
+    end
+
+    # @return [String, nil] where Redis is; nil for none
+    def self.redis = ENV["GATE_MILE_REDIS"].to_s.strip.presence
+
     # @return [Float] seconds that carriers may take to answer a quote
     def self.deadline = Float(ENV.fetch("GATE_MILE_DEADLINE", "2.5"))
 
@@ -27,6 +40,9 @@ module Server
 
     # @return [String] where the demo's carriers are
     def self.demo_carriers = "http://127.0.0.1:#{ENV.fetch("CARRIERS_PORT", "4182")}"
+
+    # @return [Boolean] whether the server does by itself what is due; tests say when
+    def self.duties? = ENV["GATE_MILE_DUTIES"] != "0"
 
     # @return [Boolean] whether the endpoint is there that perf/http.rb measures against
     def self.echo? = ENV["GATE_MILE_ECHO"] == "1"

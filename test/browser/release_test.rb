@@ -2,6 +2,7 @@
 
 require_relative "../support/browser"
 require_relative "../support/checkout"
+require_relative "../support/raw_carrier"
 
 # Going live: publishing, what it changes for carts, a key, an order and why it paid what it paid.
 class ReleaseTest < Minitest::Test
@@ -105,9 +106,41 @@ class ReleaseTest < Minitest::Test
     assert(eventually { api(:get, "/api/door").then { |one| one["holds_minutes"] == 20 && one["tax_class"] == "standard" } })
   end
 
+  # Who is told of what: the secret is told once, a test is sent and seen to arrive, what failed is sent again.
+  def test_webhooks
+    answers = ["500 Oops"]
+    shop = RawCarrier.new { |socket, _| socket.write(RawCarrier.response("", status: answers.shift || "204 No Content")) }
+    visit "/release/webhooks"
+    assert_text "Nobody is told of anything yet."
+    click_button "Add a webhook"
+    fill_in "Address", with: "shop.example/hooks"
+    click_button "Add it"
+    assert_text "Write it as https://shop.example/hooks."
+    fill_in "Address", with: "#{shop.origin}/hooks"
+    click_button "Add it"
+    assert find("code.select-all").text.start_with?("whsec_")
+    click_button "I have it"
+    click_button "Send a test"
+    assert_text "on its way"
+    Server::App.settings.duties.round
+    within("table[aria-label='What was told']") { assert_text "refused with 500" }
+    Server::App.settings.duties.round(Time.now + 10)
+    within("table[aria-label='What was told']") do
+      assert_text "delivered at the 2. try"
+      click_button "Send again"
+      assert_text "on its way"
+    end
+    Server::App.settings.duties.round(Time.now + 20)
+    assert_no_text "on its way"
+    assert_equal 3, shop.asked.size
+    assert_accessible "Webhooks"
+  ensure
+    shop&.stop
+  end
+
   def test_on_a_phone_and_with_nothing
     page.driver.resize(390, 844)
-    %w[/release /release/history /release/orders /release/door].each do |path|
+    %w[/release /release/history /release/orders /release/door /release/webhooks].each do |path|
       visit path
       assert_selector "h1", text: "Release"
       assert_no_text "Opening"

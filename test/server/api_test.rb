@@ -105,14 +105,23 @@ class ApiTest < Minitest::Test
     later = api(:post, "/api/releases/#{number}/return", { at: "2999-01-01T00:00" })
     api(:delete, "/api/publications/#{later["id"]}")
     assert_empty api(:get, "/api/releases/state")["planned"]
-    key = api(:post, "/api/keys", { name: "Shop", calls: %w[quotes orders methods served offers] })
+    key = api(:post, "/api/keys", { name: "Shop", calls: %w[quotes orders methods served offers state] })
     key = api(:post, "/api/keys/#{key.dig("made", "id")}/rotate", { hours: 1 })
     api(:patch, "/api/keys/#{key.dig("made", "id")}", { pace: 300 })
     api(:patch, "/api/door", { holds_minutes: 20, lock_version: api(:get, "/api/door")["lock_version"] })
     through_the_door("HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
     api(:get, "/api/keys")["keys"].each { |one| api(:delete, "/api/keys/#{one["id"]}") }
+    hooks
     api(:get, "/api/orders/7")
     api(:get, "/api/orders")["count"]
+  end
+
+  def hooks
+    hook = api(:post, "/api/webhooks", { url: "http://127.0.0.1:9/hooks", events: %w[release.published] })["made"]
+    api(:patch, "/api/webhooks/#{hook["id"]}", { events: %w[proof.failing] })
+    api(:post, "/api/webhooks/#{hook["id"]}/test")
+    api(:post, "/api/deliveries/#{api(:get, "/api/webhooks")["deliveries"].first["id"]}/resend")
+    api(:delete, "/api/webhooks/#{hook["id"]}")
   end
 
   def through_the_door(bearer)
@@ -120,6 +129,7 @@ class ApiTest < Minitest::Test
     quote = api(:post, "/checkout/v1/quotes", { cart: cart }, **bearer)
     api(:post, "/checkout/v1/quotes/batch", { carts: [cart] }, **bearer)
     %w[methods served offers].each { |call| api(:get, "/checkout/v1/#{call}", **bearer) }
+    api(:get, "/checkout/v1/book/#{api(:get, "/checkout/v1/state", **bearer)["release"]["number"]}", **bearer)
     2.times { api(:post, "/checkout/v1/orders", { order: "7", quote: quote["quote"], method: quote["methods"].first["code"] }, **bearer) }
     api(:patch, "/checkout/v1/orders/7", { state: "returned" }, **bearer)
   end

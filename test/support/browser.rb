@@ -23,8 +23,10 @@ module BrowserSupport
   Capybara.server = :puma, { Silent: true, Threads: "1:16", first_data_timeout: 5 }
   Capybara.enable_aria_label = true
   Capybara.default_max_wait_time = 8
+  # To ask costs the browser more than to wait.
+  Capybara.default_retry_interval = 0.1
   Capybara.register_driver(:chromium) do |app|
-    driver = Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
+    driver = Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium-headless-shell"),
                                                 timeout: 30, process_timeout: 60, js_errors: true, browser_options: CHROMIUM.dup)
     # What one origin may ask of another is tested too.
     driver.options[:browser_options].delete(:"disable-web-security")

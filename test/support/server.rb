@@ -12,6 +12,7 @@ ENV["GATE_MILE_ECHO"] = "1"
 ENV["GATE_MILE_PATIENCE"] = "30"
 ENV["GATE_MILE_AUDIT_WAIT"] = "30"
 ENV["GATE_MILE_AUDIT_REST"] ||= "0"
+ENV["GATE_MILE_DUTIES"] = "0"
 require_relative "../../server/boot"
 require "rack/test"
 
@@ -40,7 +41,8 @@ module ServerSupport
   def app = STACK
 
   # Emptied in this order.
-  TABLES = ["order_offers", "orders", "publications", "releases", "main.sqlite_sequence WHERE name IN ('releases', 'publications')", "checkout_keys",
+  TABLES = ["webhooks", "webhook_messages", "order_offers", "orders", "publications", "releases",
+            "main.sqlite_sequence WHERE name IN ('releases', 'publications')", "checkout_keys",
             "door_settings", "changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers",
             "treatment_targets", "treatments", "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
             "shipping_classes", "tax_classes", "stores"].freeze

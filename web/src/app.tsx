@@ -40,6 +40,7 @@ const Publish = lazy(async () => ({ default: (await import('./releases/publish')
 const ReleaseHistory = lazy(async () => ({ default: (await import('./releases/history')).ReleaseHistory }))
 const Orders = lazy(async () => ({ default: (await import('./releases/orders')).Orders }))
 const CheckoutDoor = lazy(async () => ({ default: (await import('./releases/door')).CheckoutDoor }))
+const Webhooks = lazy(async () => ({ default: (await import('./releases/webhooks')).Webhooks }))
 const Findings = lazy(async () => ({ default: (await import('./findings/findings')).Findings }))
 const FirstRun = lazy(async () => ({ default: (await import('./store/first-run')).FirstRun }))
 const ShopSettings = lazy(async () => ({ default: (await import('./store/shop-settings')).ShopSettings }))
@@ -186,6 +187,7 @@ const ROUTES: RouteObject[] = [
               { path: 'history', element: <ReleaseHistory /> },
               { path: 'orders', element: <Orders /> },
               { path: 'door', element: <CheckoutDoor /> },
+              { path: 'webhooks', element: <Webhooks /> },
             ],
           },
           { path: '/shop', element: <ShopSettings /> },

@@ -1993,6 +1993,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/webhooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is told of what happens, and how the last deliveries went */
+        get: operations["readWebhooks"];
+        put?: never;
+        /** Tells this address from now on; the secret that messages are signed with is told this once */
+        post: operations["createWebhook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteWebhook"];
+        options?: never;
+        head?: never;
+        patch: operations["updateWebhook"];
+        trace?: never;
+    };
+    "/api/webhooks/{id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends it a message of the type "test" */
+        post: operations["testWebhook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{id}/resend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends the same message once more */
+        post: operations["resendDelivery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/checkout/v1/quotes": {
         parameters: {
             query?: never;
@@ -2069,6 +2143,42 @@ export interface paths {
         head?: never;
         /** Tells that an order was cancelled or returned; offers that it used are free again */
         patch: operations["checkoutOrderClose"];
+        trace?: never;
+    };
+    "/checkout/v1/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a quote server needs to know beside the book, secrets of carriers among it; only with a key for that */
+        get: operations["checkoutState"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/book/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: components["parameters"]["ReleaseNumber"];
+            };
+            cookie?: never;
+        };
+        /** The book of a release, for a quote server */
+        get: operations["checkoutBook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/checkout/v1/methods": {
@@ -5343,8 +5453,11 @@ export interface components {
                 after: string | null;
             }[];
         };
-        /** @enum {string} */
-        CheckoutCall: "quotes" | "orders" | "methods" | "served" | "offers";
+        /**
+         * @description state: a quote server, which is told everything that quoting needs and hands on orders
+         * @enum {string}
+         */
+        CheckoutCall: "quotes" | "orders" | "methods" | "served" | "offers" | "state";
         CheckoutKeyFields: {
             name?: string;
             /** @description Of pages that a public key is for */
@@ -5500,6 +5613,8 @@ export interface components {
             quote: string;
             /** @description Code of the method */
             method: string;
+            /** @description When a quote server was told; of others it is not looked at */
+            placed_at?: string;
         };
         CheckoutOrderPatch: {
             /** @enum {string} */
@@ -5549,6 +5664,54 @@ export interface components {
                 zones: string[];
                 methods: string[];
             }[];
+        };
+        /** @enum {string} */
+        WebhookEvent: "release.published" | "carrier.down" | "offer.used_up" | "proof.failing" | "nothing.offered";
+        WebhookFields: {
+            url?: string;
+            events?: components["schemas"]["WebhookEvent"][];
+            active?: boolean;
+        };
+        WebhookDraft: WithRequired<components["schemas"]["WebhookFields"], "url" | "events">;
+        WebhookPatch: components["schemas"]["WebhookFields"];
+        Webhook: {
+            id: string;
+            made_at: components["schemas"]["Instant"];
+            /** @description Since when it answers that it is gone (410) */
+            gone_at: string | null;
+        } & WithRequired<components["schemas"]["WebhookFields"], "url" | "events" | "active">;
+        WebhookMade: {
+            /** @description What messages are signed with, told this once */
+            secret: string;
+            made: components["schemas"]["Webhook"];
+        };
+        WebhookDelivery: {
+            id: number;
+            webhook: string;
+            message: string;
+            kind: string;
+            /** @enum {string} */
+            state: "waiting" | "delivered" | "failed";
+            attempts: number;
+            /** @description What it answered last */
+            status: number | null;
+            /** @enum {string|null} */
+            trouble: "refused" | "no answer" | "not reached" | null;
+            made_at: components["schemas"]["Instant"];
+            tried_at: string | null;
+            /** @description When it is tried next */
+            due: string | null;
+        };
+        Webhooks: {
+            webhooks: components["schemas"]["Webhook"][];
+            deliveries: components["schemas"]["WebhookDelivery"][];
+        };
+        /** @description An order that a quote server hands on later; of a new one the price is told as it was promised */
+        CheckoutWaiting: {
+            order: string;
+            /** @enum {string} */
+            state: "waiting";
+            price?: components["schemas"]["Amount"];
         };
         /** @enum {unknown} */
         measure: "weight" | "billable_weight" | "value" | "quantity" | "volume" | "longest";
@@ -9014,6 +9177,142 @@ export interface operations {
             404: components["responses"]["Problem"];
         };
     };
+    readWebhooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Webhooks and deliveries, the newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Webhooks"];
+                };
+            };
+        };
+    };
+    createWebhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebhookDraft"];
+            };
+        };
+        responses: {
+            /** @description The webhook */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookMade"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteWebhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    updateWebhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebhookPatch"];
+            };
+        };
+        responses: {
+            /** @description The webhook */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Webhook"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    testWebhook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is on its way */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    resendDelivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is on its way */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
     checkoutQuote: {
         parameters: {
             query?: never;
@@ -9113,6 +9412,15 @@ export interface operations {
                     "application/json": components["schemas"]["CheckoutOrder"];
                 };
             };
+            /** @description Kept by a quote server until the workbench is there again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutWaiting"];
+                };
+            };
             400: components["responses"]["Problem"];
             401: components["responses"]["Problem"];
             403: components["responses"]["Problem"];
@@ -9154,12 +9462,76 @@ export interface operations {
                     "application/json": components["schemas"]["CheckoutOrder"];
                 };
             };
+            /** @description Kept by a quote server until the workbench is there again */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutWaiting"];
+                };
+            };
             401: components["responses"]["Problem"];
             403: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             429: components["responses"]["Problem"];
+        };
+    };
+    checkoutState: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The state, with an ETag */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            /** @description It is as it was known (If-None-Match) */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
+        };
+    };
+    checkoutBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: components["parameters"]["ReleaseNumber"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A book in canonical JSON (docs/formats/book.schema.json) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
         };
     };
     checkoutMethods: {

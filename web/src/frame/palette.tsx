@@ -26,6 +26,7 @@ const PARTS = [
   ['/release/history', 'Release: all releases'],
   ['/release/orders', 'Release: orders'],
   ['/release/door', 'Release: checkout door and keys'],
+  ['/release/webhooks', 'Release: webhooks'],
 ] as const
 
 /** Everything by name: sections, zones, classes, treatments, rates, methods, goods for the bench, undo and redo. */

@@ -9,8 +9,8 @@ import { Radios } from '../ui/radios'
 import { Badge, Empty } from '../ui/said'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
-import { toast } from '../ui/toast'
 import { Typed } from '../ui/typed'
+import { Once } from './once'
 import { useDueWords } from './planned'
 import { useDoing } from './use-releases'
 
@@ -23,7 +23,12 @@ const CALLS: readonly (readonly [Call, string])[] = [
   ['methods', 'methods'],
   ['served', 'countries served'],
   ['offers', 'offers'],
+  ['state', 'being a quote server'],
 ]
+
+/** What a shop asks for; the rest is for quote servers, which are told all that quoting needs. */
+const SHOPS: readonly Call[] = ['quotes', 'orders', 'methods', 'served', 'offers']
+const SERVERS: readonly Call[] = ['orders', 'state']
 
 /** Hours for which a key that was rotated opens the door still. */
 const OVERLAP = 24
@@ -39,7 +44,17 @@ export function Keys() {
   return (
     <section aria-label="Keys">
       <h2 className="mb-1 text-lg">Keys</h2>
-      {shown && <Shown made={shown} close={() => setShown(null)} />}
+      {shown && (
+        <Once
+          what={
+            <>
+              The key <b>{shown.made.name}</b>.
+            </>
+          }
+          text={shown.key}
+          close={() => setShown(null)}
+        />
+      )}
       <Answer of={keys}>
         {({ keys: list }) =>
           list.length ? (
@@ -80,28 +95,6 @@ export function Keys() {
         </Button>
       )}
     </section>
-  )
-}
-
-/** The key itself: it is told this once. */
-function Shown({ made, close }: { made: Schemas['CheckoutKeyMade']; close: () => void }) {
-  const copy = async () => {
-    await navigator.clipboard.writeText(made.key)
-    toast('Copied the key')
-  }
-  return (
-    <div role="alert" className="mb-2 border-l-4 border-ink bg-white px-3 py-2">
-      <p>
-        The key <b>{made.made.name}</b>. Copy it now: it is not shown again.
-      </p>
-      <p className="my-1 flex flex-wrap items-center gap-2">
-        <code className="bg-paper px-2 py-1 break-all select-all">{made.key}</code>
-        <Button onClick={() => void copy()}>Copy</Button>
-        <Button look="quiet" onClick={close}>
-          I have it
-        </Button>
-      </p>
-    </div>
   )
 }
 
@@ -175,9 +168,9 @@ function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => voi
   const [kind, setKind] = useState<'server' | 'page'>('server')
   const [origins, setOrigins] = useState('')
   const [pace, setPace] = useState('600')
-  const [calls, setCalls] = useState<readonly Call[]>(CALLS.map(([call]) => call))
+  const [calls, setCalls] = useState<readonly Call[]>(SHOPS)
   const page = kind === 'page'
-  const wanted = CALLS.filter(([call]) => !page || call !== 'orders')
+  const wanted = CALLS.filter(([call]) => !page || !SERVERS.includes(call))
   const make = async () => {
     const body = {
       name,

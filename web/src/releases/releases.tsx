@@ -10,6 +10,7 @@ export function Releases() {
         { path: '/release/history', name: 'All releases' },
         { path: '/release/orders', name: 'Orders' },
         { path: '/release/door', name: 'Checkout door' },
+        { path: '/release/webhooks', name: 'Webhooks' },
       ]}
     />
   )

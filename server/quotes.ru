@@ -1,0 +1,7 @@
+# frozen_string_literal: true
+
+require_relative "boot"
+
+Server.eager_load
+Server::Contract.prepare
+run Server::QuoteServer.app

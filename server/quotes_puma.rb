@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+# Quote processes: as many as there are processors, the release compiled before they are forked.
+require "etc"
+require_relative "http/kept_alive"
+
+workers Integer(ENV.fetch("GATE_MILE_PROCESSES", Etc.nprocessors.to_s))
+preload_app!
+# A worker that has a newer release becomes the mould of the others: they are forked from it, one after another.
+fork_worker 0
+threads 4, 16
+first_data_timeout 5
+persistent_timeout 30
+worker_shutdown_timeout 10
+environment "production"
+bind "tcp://#{ENV.fetch("BIND", "127.0.0.1")}:#{ENV.fetch("PORT", "4190")}"
+quiet
+# Puma has a Server of its own.
+before_worker_boot { |index| Object.const_get("Server::QuoteServer").watch(index) }

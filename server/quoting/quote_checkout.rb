@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+module Server
+  # What the checkout door works with in a quote process: the newest state of its folder, and a workbench for orders. It
+  # stands where {Checkout} stands in the workbench.
+  class QuoteCheckout
+    # Carts for which there is nothing are the workbench's to notice.
+    module Unnoticed
+      def self.note = nil
+    end
+    private_constant :Unnoticed
+
+    # @return [KeyRing]
+    attr_reader :keys
+    # @return [CheckoutPace]
+    attr_reader :pace
+    # @return [AnsweredOnce]
+    attr_reader :once
+
+    # @param source [QuoteGround]
+    # @param orders [RelayedOrders]
+    # @param queue [OrderQueue]
+    def initialize(source, orders, queue)
+      @source = source
+      @orders = orders
+      @queue = queue
+      @keys = KeyRing.new(-> { @source.ready&.keys || {} })
+      @pace = CheckoutPace.new(Shared.store)
+      @once = AnsweredOnce.new(Shared.store)
+    end
+
+    # @param now [Time]
+    # @return [CheckoutQuotes::Ground]
+    # @raise [Problem] 503 before there is a release
+    def ground(now = Time.now)
+      ready = here
+      CheckoutQuotes::Ground.new(ready.number, ready.book, ready.uses, ready.settings, Time.at(now.to_i).utc)
+    end
+
+    # @return [CheckoutQuotes]
+    def quotes
+      ready = here
+      return @quotes.last if @quotes&.first.equal?(ready)
+
+      asking = ->(seconds) { Carriers::Port.new(seconds, carriers: ready.carriers) }
+      (@quotes = [ready, CheckoutQuotes.new(ready.seal, carriers: asking, emptiness: Unnoticed)]).last
+    end
+
+    # @param body [Hash] CheckoutOrderDraft of the contract
+    # @param key [KeyRing::Key]
+    # @return [Array] a Rack response
+    def place(body, key)
+      ready = here
+      @orders.place(body, key, seal: ready.seal, book: ready.book)
+    end
+
+    # @param number [String]
+    # @param body [Hash] CheckoutOrderPatch of the contract
+    # @return [Array] a Rack response
+    def close(number, body, _key) = @orders.close(number, body)
+
+    # Only a workbench tells these.
+    # @raise [Problem] 404
+    def state = raise(Problem.new(404, "Only the workbench tells this."))
+    alias book state
+
+    # @return [Hash] how it stands, for whoever watches over it
+    def status
+      { release: @source.ready&.number, trouble: @source.trouble, waiting: @queue.size }
+    end
+
+    private
+
+    def here = @source.ready || raise(Problem.new(503, "There is no release here yet.", retry_after: 5))
+  end
+end

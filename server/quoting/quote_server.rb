@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+module Server
+  # One quote process: the checkout door on a folder, without a database.
+  module QuoteServer
+    # Seconds after a new release that the other workers are forked anew, so that they share its memory.
+    REFORK = 5
+    private_constant :REFORK
+
+    class << self
+      # @return [QuoteGround] looked at once before workers are forked: what it compiles is theirs together
+      def ground = @ground ||= QuoteGround.new(ReleaseFolder.new(Settings.quotes))
+
+      # @return [#call] the Rack application
+      def app
+        Stoplight.default_notifiers = []
+        queue = OrderQueue.new(File.join(Settings.quotes, "orders"))
+        orders = RelayedOrders.new(workbench, queue)
+        checkout = QuoteCheckout.new(ground, orders, queue)
+        CheckoutDoor.new(->(env) { other(env, checkout) }, checkout)
+      end
+
+      # @return [Workbench, nil] nil where only a folder is given
+      def workbench
+        address, key = Settings.workbench
+        address && Workbench.new(address, key)
+      end
+
+      # What a worker does beside answering.
+      # @param index [Integer] of the worker; the first one has the others forked anew
+      # @return [Thread]
+      def watch(index)
+        ground.look
+        ground.watch { refork if index.zero? }
+      end
+
+      private
+
+      def refork
+        master = Process.ppid
+        Thread.new do
+          sleep REFORK
+          Process.kill(:URG, master)
+        rescue Errno::ESRCH
+          nil
+        end
+      end
+
+      # For whoever watches over it: GET /status.
+      def other(env, checkout)
+        return Problem.new(404, "There is nothing at this address.").response unless env["PATH_INFO"] == "/status"
+
+        told = checkout.status
+        [told[:release] ? 200 : 503, { "content-type" => "application/json", "cache-control" => "no-store" },
+         [JSON.generate({ **told, pid: Process.pid })]]
+      end
+    end
+  end
+end

@@ -1,0 +1,211 @@
+# frozen_string_literal: true
+
+require_relative "../support/checkout"
+require_relative "../support/raw_carrier"
+require "standardwebhooks"
+
+# What others are told of: signed as the Standard Webhooks specification says (its own library receives it here), tried
+# again by the waits that it recommends, seen and sent once more.
+class WebhooksTest < Minitest::Test
+  include CheckoutSupport
+
+  EVERYTHING = Server::Records::Webhook::EVENTS
+
+  def setup
+    fresh(WHOLE_DEMO)
+    @answers = []
+    @shop = RawCarrier.new { |socket, _| socket.write(RawCarrier.response("", status: @answers.shift || "204 No Content")) }
+    @duties = Server::Duties.new(releases: releases, suite: Server::App.settings.suite, shelf: Server::App.settings.shelf)
+    @duties.round
+  end
+
+  def teardown = @shop.stop
+
+  def hook(events = EVERYTHING, url: "#{@shop.origin}/hooks")
+    api(:post, "/api/webhooks", { url: url, events: events })
+  end
+
+  def round(now = Time.now) = @duties.round(now)
+  def deliveries = api(:get, "/api/webhooks")["deliveries"]
+
+  # @return [Array(Hash, String)] headers and body of a request as it came
+  def received(request)
+    head, body = request.split("\r\n\r\n", 2)
+    [head.lines.drop(1).to_h { |line| line.strip.split(": ", 2) }.transform_keys(&:downcase), body]
+  end
+
+  def kinds = @shop.asked.map { |request| JSON.parse(received(request).last)["type"] }
+
+  # What comes is what the specification's own library takes, and nothing that was changed or is old.
+  def test_a_receiver_of_the_specification
+    made = hook
+    publish
+    round
+    headers, body = received(@shop.asked.first)
+    receiver = StandardWebhooks::Webhook.new(made["secret"])
+    told = receiver.verify(body, headers)
+    assert_equal ["release.published", 1], [told[:type], told.dig(:data, :release)]
+    assert_raises(StandardWebhooks::WebhookVerificationError) { receiver.verify(body.sub("1", "2"), headers) }
+    assert_raises(StandardWebhooks::WebhookVerificationError) { StandardWebhooks::Webhook.new(hook["secret"]).verify(body, headers) }
+    old = Server::WebhookSignature.headers(made["secret"], "msg_1", Time.now - 3600, body)
+    assert_raises(StandardWebhooks::WebhookVerificationError) { receiver.verify(body, old) }
+    assert_equal([["delivered", 204, 1]], deliveries.map { |one| one.values_at("state", "status", "attempts") })
+    refute_includes ActiveRecord::Base.connection.select_values("SELECT secret FROM webhooks").join, made["secret"].delete_prefix("whsec_")
+  end
+
+  # The waits of the specification, then no more; the message stays the same to the byte.
+  def test_tried_again
+    hook
+    @answers = ["500 Oops"] * 20
+    publish
+    now = Time.now
+    Server::Deliveries::WAITS.each_with_index do |wait, at|
+      round(now)
+      assert_equal ["waiting", 500, at + 1], deliveries.first.values_at("state", "status", "attempts")
+      round(now + wait - 2)
+      assert_equal at + 1, @shop.asked.size, "not before its time"
+      now += wait + 1
+    end
+    round(now)
+    assert_equal ["failed", "refused", 10], deliveries.first.values_at("state", "trouble", "attempts")
+    assert_equal 10, @shop.asked.size
+    assert_equal 1, @shop.asked.map { |request| received(request).last }.uniq.size
+    assert_equal 1, @shop.asked.map { |request| received(request).first["webhook-id"] }.uniq.size
+    @answers = []
+    api(:post, "/api/deliveries/#{deliveries.first["id"]}/resend")
+    round(now + 1)
+    assert_equal ["delivered", 204], deliveries.first.values_at("state", "status")
+    api(:post, "/api/deliveries/none/resend")
+    assert_equal 404, status
+  end
+
+  def test_who_does_not_answer_or_is_gone
+    made = hook(url: "http://127.0.0.1:9/hooks")
+    publish
+    round
+    assert_equal ["waiting", nil, "not reached"], deliveries.first.values_at("state", "status", "trouble")
+    api(:delete, "/api/webhooks/#{made.dig("made", "id")}")
+    assert_empty deliveries
+    made = hook(%w[release.published])
+    @answers = ["410 Gone"]
+    reprice("uk-tracked", "6.25")
+    publish(overrule: "Dearer")
+    round
+    assert_equal "failed", deliveries.first["state"]
+    refute_nil api(:get, "/api/webhooks")["webhooks"].first["gone_at"]
+    api(:post, "/api/releases/1/return", {})
+    round
+    assert_equal 1, @shop.asked.size, "who is gone is told no more"
+    api(:patch, "/api/webhooks/#{made.dig("made", "id")}", { active: true })
+    api(:post, "/api/webhooks/#{made.dig("made", "id")}/test")
+    round
+    assert_equal %w[release.published test], kinds
+  end
+
+  def test_only_what_was_asked_for
+    hook(%w[offer.used_up])
+    publish
+    round
+    assert_empty @shop.asked
+    [{ url: "ftp://shop", events: EVERYTHING }, { url: "https://", events: EVERYTHING }, { url: @shop.origin, events: [] },
+     { url: @shop.origin, events: %w[everything] }, { url: "https://a b", events: EVERYTHING }, { url: "https://s/#{"x" * 500}", events: EVERYTHING }]
+      .each do |wrong|
+      api(:post, "/api/webhooks", wrong)
+      assert_equal 422, status, wrong.inspect
+    end
+  end
+
+  # A release that was planned is told when it goes live, and once.
+  def test_a_planned_release
+    publish
+    round
+    hook(%w[release.published])
+    reprice("uk-tracked", "6.25")
+    at = GateMile::LocalMoment.local(Time.now + 7200, "Europe/London").strftime("%Y-%m-%dT%H:%M")
+    publish(at: at, overrule: "Dearer")
+    round
+    assert_empty kinds
+    2.times { round(Time.now + 7300) }
+    assert_equal %w[release.published], kinds
+    assert_equal 2, releases.number, "what has begun to count stays so"
+  end
+
+  def test_proofs_that_begin_to_fail
+    hook(%w[proof.failing])
+    round
+    assert_empty kinds, "nothing has changed"
+    reprice("uk-tracked", "6.95")
+    2.times { round }
+    told = JSON.parse(received(@shop.asked.first).last)
+    assert_equal %w[proof.failing], kinds
+    assert_includes told.dig("data", "proofs"), "Just short of free delivery"
+    reprice("ie-tracked", "12.95")
+    round
+    assert_operator kinds.size, :<=, 2
+  end
+
+  def test_an_offer_that_is_used_up
+    hook(%w[offer.used_up])
+    api(:patch, "/api/offers/slack", { first: 2, lock_version: 0 })
+    publish(overrule: "Two only")
+    @key = key_for
+    %w[1 2 3].each do |number|
+      quote = quoted(cart(coupons: ["SLACKWATER"]))["quote"]
+      2.times { ask(:post, "orders", { order: number, quote: quote, method: "NEXT-DAY" }) }
+    end
+    round
+    assert_equal %w[offer.used_up], kinds
+  end
+
+  # Ten in ten minutes, told once an hour.
+  def test_nothing_offered_too_often
+    hook(%w[nothing.offered])
+    publish
+    @key = key_for
+    9.times { quoted(cart(goods, { "country" => "JP" })) }
+    round
+    assert_empty kinds
+    3.times { quoted(cart(goods, { "country" => "JP" })) }
+    round
+    assert_equal %w[nothing.offered], kinds
+    far = Server::Emptiness.new
+    12.times { |at| far.note(Time.now + (at * 120)) }
+    round
+    assert_equal %w[nothing.offered], kinds, "seldom is not often"
+  end
+
+  def test_a_carrier_that_is_down
+    hook(%w[carrier.down])
+    carrier = Server::Records::Carrier.first
+    light = Struct.new(:name).new("carrier #{carrier.id} http://127.0.0.1:9")
+    down = Server::CarrierDown.new
+    down.notify(light, Stoplight::Color::GREEN, Stoplight::Color::RED, nil)
+    down.notify(light, Stoplight::Color::YELLOW, Stoplight::Color::RED, nil)
+    down.notify(light, Stoplight::Color::RED, Stoplight::Color::GREEN, nil)
+    down.notify(Struct.new(:name).new("carrier gone x"), Stoplight::Color::GREEN, Stoplight::Color::RED, nil)
+    round
+    assert_equal %w[carrier.down], kinds
+    assert_equal carrier.name, JSON.parse(received(@shop.asked.first).last).dig("data", "carrier")
+  end
+
+  # Carts of orders are kept for as long as the merchant says, what was paid for good; one duty that fails leaves the others.
+  def test_what_is_kept_for_too_long
+    publish
+    @key = key_for
+    ask(:post, "orders", { order: "1", quote: quoted["quote"], method: "TRACKED" })
+    later = Time.now + (731 * 86_400)
+    Server::Duties.new(releases: releases, suite: nil, shelf: nil).then { |duties| quietly { duties.round(later) } }
+    told = api(:get, "/api/orders/1")
+    assert_equal [nil, nil, false, "5.95"], [told["cart"], told["quote"], told["order"]["evidence"], told["order"]["price"]]
+    refute_includes ActiveRecord::Base.connection.select_all("SELECT * FROM orders").to_a.to_s, "TR29"
+  end
+
+  private
+
+  def quietly
+    Server::Log.to = StringIO.new
+    yield
+  ensure
+    Server::Log.to = nil
+  end
+end

@@ -11,7 +11,7 @@ module Server
     BOOK = %r{\Abook/(\d{1,9})\z}
     # The calls; a key must be for the first word of each.
     CALLS = { %w[POST quotes] => :quote, %w[POST quotes/batch] => :batch, %w[POST orders] => :order,
-              %w[GET methods] => :methods, %w[GET served] => :served, %w[GET offers] => :offers,
+              %w[GET methods] => :shipping_methods, %w[GET served] => :served, %w[GET offers] => :offers,
               %w[GET state] => :state }.freeze
     HEADERS = { "content-type" => "application/json", "cache-control" => "no-store",
                 "x-content-type-options" => "nosniff" }.freeze
@@ -135,7 +135,7 @@ module Server
       [200, HEADERS.merge("etag" => etag), [text]]
     end
 
-    def methods(_env, _key) = json(DeliveryPage.methods(@checkout.ground))
+    def shipping_methods(_env, _key) = json(DeliveryPage.shipping_methods(@checkout.ground))
     def served(_env, _key) = json(DeliveryPage.served(@checkout.ground))
     def offers(_env, _key) = json(DeliveryPage.offers(@checkout.ground))
 

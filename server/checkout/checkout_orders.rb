@@ -106,7 +106,7 @@ module Server
     end
 
     def promised(body, content, evidence)
-      found = evidence.method(body["method"])
+      found = evidence.offered(body["method"])
       found && content.prices.key?(found.method_id) ? found : raise(fault("/method", :not_offered_then))
     end
 

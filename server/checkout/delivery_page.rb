@@ -6,11 +6,11 @@ module Server
     class << self
       # @param ground [CheckoutQuotes::Ground]
       # @return [Hash] CheckoutMethods of the contract
-      def methods(ground)
+      def shipping_methods(ground)
         book = ground.book
         used = book.rates_in_use.map(&:method_id).uniq
         list = book.methods_in_order.select { |one| used.include?(one.id) }
-        { release: ground.number, methods: list.map { |one| method(one) } }
+        { release: ground.number, methods: list.map { |one| shipping_method(one) } }
       end
 
       # @param ground [CheckoutQuotes::Ground]
@@ -31,7 +31,7 @@ module Server
 
       private
 
-      def method(one) = { code: one.code, name: one.name, promise: one.promise, kind: one.kind }
+      def shipping_method(one) = { code: one.code, name: one.name, promise: one.promise, kind: one.kind }
 
       def told?(offer, now) = offer.active && offer.milepost&.active && !offer.period.outside(now)
 

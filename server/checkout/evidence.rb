@@ -31,7 +31,7 @@ module Server
 
     # @param code [String]
     # @return [GateMile::MethodQuote, nil] nil where it was not offered
-    def method(code) = quote.method_quotes.find { |one| one.available? && one.code == code }
+    def offered(code) = quote.method_quotes.find { |one| one.available? && one.code == code }
 
     # @return [String] id of the zone in which the cart landed
     def zone = quote.landing.zone.id

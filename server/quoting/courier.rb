@@ -59,7 +59,7 @@ module Server
 
     def take
       @queue.each_in_order do |call|
-        @workbench.send(call["verb"].to_sym, call["call"], call["body"]) && true
+        @workbench.tell(call["verb"].to_sym, call["call"], call["body"]) && true
       end
     end
 

@@ -42,7 +42,7 @@ module Server
 
     # What waits goes first: nothing overtakes it.
     def relay(verb, call, body)
-      return @workbench.send(verb, call, body) if @workbench && @queue.empty?
+      return @workbench.tell(verb, call, body) if @workbench && @queue.empty?
 
       wait(verb, call, body, yield)
     rescue Workbench::Away

@@ -37,7 +37,7 @@ module Server
     # @param body [Hash]
     # @return [Array] a Rack response, whatever it says
     # @raise [Away]
-    def send(verb, call, body)
+    def tell(verb, call, body)
       answer = asked(verb, call, JSON.generate(body), { "content-type" => "application/json" })
       raise Away, "#{call}: #{answer.status}" if answer.status >= 500 || [401, 429].include?(answer.status)
 

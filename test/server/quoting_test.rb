@@ -25,7 +25,7 @@ class QuotingTest < Minitest::Test
       [text, mark] unless mark == etag
     end
 
-    def send(verb, call, body)
+    def tell(verb, call, body)
       raise Server::Workbench::Away, "away" if away
 
       @sent << [verb, call, body]

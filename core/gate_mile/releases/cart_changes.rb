@@ -86,7 +86,7 @@ module GateMile
 
     def change(one)
       before, after = [@old, @new].map { |book| book.quote(one.cart, at: one.moment, carriers: one.carriers&.port) }
-      methods = methods(before, after)
+      methods = differing_methods(before, after)
       text = [before.text, after.text]
       text = nil if text.first == text.last
       zone = (after.landing&.zone || before.landing&.zone)&.id
@@ -97,7 +97,7 @@ module GateMile
     end
 
     # A method that a carrier prices has no price here: it comes or goes, and no more.
-    def methods(before, after)
+    def differing_methods(before, after)
       old, new = [before, after].map { |quote| offered(quote) }
       (new.keys | old.keys).reject { |id| said(old[id]) == said(new[id]) }.map do |id|
         shown = new[id] || old[id]

@@ -18,7 +18,7 @@ class QuoteServersTest < Minitest::Test
     @folder = Dir.mktmpdir
     @pids = []
     publish
-    @key = key_for
+    @key = key_for("Shop", pace: 100_000)
     @own = key_for("Quote servers", calls: %w[state])
   end
 

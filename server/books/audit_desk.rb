@@ -44,7 +44,7 @@ module Server
       _, book = @shelf.current
       work = work(book)
       work.join(Float(ENV.fetch("GATE_MILE_AUDIT_WAIT", WAIT)))
-      done = !work.alive?
+      done = !work.alive? && work.value
       quoted = @quoted || Nothing
       [read(book, now, quoted, done), done ? nil : @progress]
     end
@@ -78,13 +78,18 @@ module Server
       end
     end
 
+    # @return [Boolean] whether there is no more to come of it: false where a newer book took its place
     def quote(book, last)
-      return unless quiet?(book)
+      return false unless quiet?(book)
 
       found = catch(:superseded) { GateMile::QuotedFindings.new(book, last: last, tell: teller(book)) }
-      @lock.synchronize { @quoted = found if found && @book.equal?(book) }
+      @lock.synchronize do
+        @quoted = found if found && @book.equal?(book)
+        @book.equal?(book)
+      end
     rescue StandardError => e
       Log.fault(e, "the audit")
+      true
     end
 
     # @return [Boolean] whether no edit came while it rested

@@ -21,15 +21,12 @@ module Server
       @uses = OfferUses.new
       @pace = CheckoutPace.new
       @once = AnsweredOnce.new
-      changed
+      @settings = Remembered.new { Records::DoorSetting.current.document.freeze }
     end
 
     # Settings of the door are read anew.
     # @return [void]
-    def changed
-      @settings = nil
-      @orders = nil
-    end
+    def changed = @settings.forget
 
     # @return [void]
     def clear
@@ -44,7 +41,7 @@ module Server
     # @raise [Problem] 503 where nothing has been published
     def ground(now = Time.now)
       number, book = releases.live(now)
-      CheckoutQuotes::Ground.new(number, book, uses.counts, settings, Time.at(now.to_i).utc)
+      CheckoutQuotes::Ground.new(number, book, uses.counts, @settings.value, Time.at(now.to_i).utc)
     end
 
     # The key of the seal is there once the database is.
@@ -83,6 +80,5 @@ module Server
 
     def told(order, status) = [status, CheckoutDoor::HEADERS.dup, [JSON.generate(order.told)]]
     def seal = @seal ||= QuoteSeal.new(Keys.seal)
-    def settings = @settings ||= Records::DoorSetting.current.document.freeze
   end
 end

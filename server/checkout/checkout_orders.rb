@@ -24,21 +24,17 @@ module Server
     # @return [Placed]
     # @raise [Problem] 409 where the number stands for another order, or the quote ran out; 422
     def place(body, key, now: Time.now)
-      raise fault("/order", :control_characters) if body["order"].match?(/[[:cntrl:]]/)
+      raise Problem.at("/order", :control_characters) if body["order"].match?(/[[:cntrl:]]/)
 
       content = opened(body["quote"], key)
-      # A quote server says when it was told.
-      now = Time.iso8601(body["placed_at"]) if key.relays? && body["placed_at"]
+      now = told_at(body["placed_at"]) if key.relays? && body["placed_at"]
       evidence = Evidence.of_quote(content, @releases.book(content.release))
       method = promised(body, content, evidence)
       before = known(body)
       return before if before
-      raise ran_out(body, content, method, key, yield) if content.holds_until < now
+      raise RanOut.problem(content, method.code, @quotes, yield) if content.holds_until < now
 
-      placed = Database.write { known(body) || store(body, content, method, evidence, key, now) }
-      @uses.changed
-      Announcements.used(method.acted, @uses.counts) if placed.made
-      placed
+      Database.write { known(body) || store(body, content, method, evidence, key, now) }.tap { @uses.changed }
     end
 
     # @param number [String]
@@ -61,10 +57,10 @@ module Server
     private
 
     def opened(quote, key)
-      content = @seal.open(quote) or raise fault("/quote", :no_such_quote)
+      content = @seal.open(quote) or raise Problem.at("/quote", :no_such_quote)
       return content if content.family == key.family || key.relays?
 
-      raise fault("/quote", :quote_of_another_key)
+      raise Problem.at("/quote", :quote_of_another_key)
     end
 
     def closed(order, state, now)
@@ -74,6 +70,13 @@ module Server
 
       order.offers.update_all(counts: false)
       order.tap { |one| one.update!(state: state, closed_at: now) }
+    end
+
+    # A quote server says when it was told.
+    def told_at(text)
+      Time.iso8601(text)
+    rescue ArgumentError
+      raise Problem.at("/placed_at", :not_a_moment)
     end
 
     # The same order once more, perhaps because the answer to the first was lost.
@@ -91,10 +94,12 @@ module Server
         release_id: content.release,
         quote: QuoteSeal.mark(body["quote"]), cart: content.cart, recorded: content.recorded, zone: evidence.zone,
         method_id: method.method_id, method_code: method.code, method_name: method.name,
-        price: content.prices.fetch(method.method_id), currency: evidence.currency,
+        price: content.prices.fetch(method.code), currency: evidence.currency,
         quoted_at: content.at, placed_at: now
       )
       method.acted.each { |offer| Records::OrderOffer.create!(order_number: order.number, offer: offer.id) }
+      # One at a time here: each use is counted by exactly one.
+      Announcements.used(method.acted)
       Placed.new(order, true)
     end
 
@@ -107,25 +112,7 @@ module Server
 
     def promised(body, content, evidence)
       found = evidence.offered(body["method"])
-      found && content.prices.key?(found.method_id) ? found : raise(fault("/method", :not_offered_then))
-    end
-
-    # It is quoted again; the shop decides which of both prices it takes, and orders with the new quote.
-    def ran_out(body, content, method, key, ground)
-      cart = GateMile::Cart.parse(content.cart.except("offer_uses"), ground.book.currency)
-      fresh = @quotes.answer(cart, key, ground, Settings.deadline, "methods")
-      now = fresh[:methods].find { |one| one[:code] == body["method"] }
-      detail = "The quote held until #{content.holds_until.iso8601}. Order with the new one, or let the shopper " \
-               "choose again."
-      Problem.new(409, detail, errors: [{ pointer: "/quote", code: "quote_ran_out", detail: detail }],
-                               promised: content.prices.fetch(method.method_id), now: now && now[:price], quote: fresh)
-    rescue GateMile::Invalid
-      Problem.new(409, "The quote ran out, and the shop can't quote this cart any more.")
-    end
-
-    def fault(pointer, code)
-      detail = Words.of(code)
-      Problem.new(422, Problem::TITLES[422], errors: [{ pointer: pointer, code: code, detail: detail }])
+      found && content.prices.key?(found.code) ? found : raise(Problem.at("/method", :not_offered_then))
     end
   end
 end

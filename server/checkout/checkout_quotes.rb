@@ -37,7 +37,7 @@ module Server
     # @raise [Problem] 422
     def one(body, key, ground)
       known(body, ASKED)
-      answer(cart(body["cart"], key, ground.book, "/cart"), key, ground, deadline(body), detail(body))
+      told(cart(body["cart"], key, ground.book, "/cart"), family(key), ground, deadline(body), detail(body))
     end
 
     # @param body [Object] CheckoutBatchRequest of the contract
@@ -47,65 +47,67 @@ module Server
     # @raise [Problem] 422
     def many(body, key, ground)
       known(body, ASKED_TOGETHER)
-      said = [key, ground, deadline(body), detail(body)]
-      { quotes: carts(body).map { |at, cart| told(at) { answer(cart(cart, key, ground.book, at), *said) } } }
+      said = [family(key), ground, deadline(body), detail(body)]
+      { quotes: carts(body).map { |at, cart| alone(at) { told(cart(cart, key, ground.book, at), *said) } } }
     end
 
-    # @param cart [GateMile::Cart]
-    # @param key [KeyRing::Key]
+    # The same cart by the release that counts now, for the same keys.
+    # @param content [QuoteSeal::Content]
     # @param ground [Ground]
-    # @param seconds [Float] for carriers
-    # @param detail [String] one of {DETAILS}
-    # @return [Hash]
-    def answer(cart, key, ground, seconds, detail)
+    # @return [Hash] CheckoutQuote of the contract
+    # @raise [GateMile::Invalid] where the shop can't read this cart any more
+    def again(content, ground)
+      cart = GateMile::Cart.parse(content.cart.except("offer_uses"), ground.book.currency)
+      told(cart, content.family, ground, Settings.deadline, "methods")
+    end
+
+    private
+
+    # @return [String, nil] of the keys that may order it; nil for an estimate
+    def family(key) = key.public ? nil : key.family
+
+    def told(cart, family, ground, seconds, detail)
       cart = cart.with(offer_uses: ground.uses)
       port = GateMile::Recorded.listening(@carriers.call(seconds), ground.now)
       quote = ground.book.quote(cart, at: ground.now, carriers: port)
       @emptiness.note if %i[nothing_available not_served].include?(quote.status)
       holds = ground.now + (ground.settings[:holds_minutes] * 60)
-      id = key.public ? nil : @seal.seal(content(key, ground, holds, cart, quote, port))
+      id = family && @seal.seal(content(family, ground, holds, cart, quote, port))
       { quote: id, release: ground.number, at: ground.now.iso8601, holds_until: holds.iso8601,
         **CheckoutAnswer.of(quote, ground.book, tax_class: ground.settings[:tax_class], detail: detail) }
     end
 
-    private
-
-    def content(key, ground, holds, cart, quote, port)
+    def content(family, ground, holds, cart, quote, port)
       short = cart.with(destination: cart.destination.shortened, billing: cart.billing.shortened)
       recorded = port.recorded.shortened
       written = GateMile::ProofForms::RecordedForm.write(recorded) unless recorded.answers.empty?
-      QuoteSeal::Content.new(key.family, ground.number, ground.now, holds, short.dump, written,
-                             quote.method_quotes.select(&:available?).to_h { |one| [one.method_id, one.price.to_s] })
+      QuoteSeal::Content.new(family, ground.number, ground.now, holds, short.dump, written,
+                             quote.method_quotes.select(&:available?).to_h { |one| [one.code, one.price.to_s] })
     end
 
     def known(body, fields)
-      raise fault("", :not_an_object) unless body.is_a?(Hash)
+      raise Problem.at("", :not_an_object) unless body.is_a?(Hash)
 
       foreign = body.keys - fields
-      raise fault(GateMile::Reader.part(foreign.first), :unknown_field) if foreign.any?
+      raise Problem.at(GateMile::Reader.part(foreign.first), :unknown_field) if foreign.any?
     end
 
     def detail(body)
       found = body.fetch("detail", "methods")
-      DETAILS.include?(found) ? found : raise(fault("/detail", :not_one_of, choices: DETAILS.join(", ")))
+      DETAILS.include?(found) ? found : raise(Problem.at("/detail", :not_one_of, choices: DETAILS.join(", ")))
     end
 
     def deadline(body)
       found = body["deadline_ms"] or return Settings.deadline
       return found / 1000.0 if found.is_a?(Integer) && DEADLINES.cover?(found)
 
-      raise fault("/deadline_ms", :out_of_range, least: DEADLINES.min, most: DEADLINES.max)
-    end
-
-    def fault(pointer, code, **numbers)
-      detail = Words.of(code, **numbers)
-      Problem.new(422, Problem::TITLES[422], errors: [{ pointer: pointer, code: code, detail: detail }])
+      raise Problem.at("/deadline_ms", :out_of_range, least: DEADLINES.min, most: DEADLINES.max)
     end
 
     def cart(document, key, book, at)
-      raise fault(at, document.nil? ? :missing : :not_an_object) unless document.is_a?(Hash)
+      raise Problem.at(at, document.nil? ? :missing : :not_an_object) unless document.is_a?(Hash)
 
-      raise fault("#{at}/offer_uses", :unknown_field) if document.key?("offer_uses")
+      raise Problem.at("#{at}/offer_uses", :unknown_field) if document.key?("offer_uses")
 
       plain(document, at) if key.public
       GateMile::Cart.parse(document, book.currency)
@@ -116,22 +118,22 @@ module Server
     # A page of a shop is in its shopper's hands: it names goods and coupons, and the catalogue says the rest.
     def plain(document, at)
       foreign = document.keys - PLAIN_CART
-      raise fault(at + GateMile::Reader.part(foreign.first), :not_with_a_public_key) if foreign.any?
+      raise Problem.at(at + GateMile::Reader.part(foreign.first), :not_with_a_public_key) if foreign.any?
 
       Array(document["lines"]).each_with_index do |line, index|
         foreign = line.is_a?(Hash) ? line.keys - PLAIN_LINE : []
         next if foreign.empty?
 
-        raise fault("#{at}/lines/#{index}#{GateMile::Reader.part(foreign.first)}", :not_with_a_public_key)
+        raise Problem.at("#{at}/lines/#{index}#{GateMile::Reader.part(foreign.first)}", :not_with_a_public_key)
       end
     end
 
     # @return [Array<Array(String, Hash)>] pointers and carts
     def carts(body)
-      field = %w[carts products].find { |name| body.key?(name) } or raise fault("/carts", :missing)
+      field = %w[carts products].find { |name| body.key?(name) } or raise Problem.at("/carts", :missing)
       list = body[field]
-      raise fault("/#{field}", :not_a_list) unless list.is_a?(Array)
-      raise fault("/#{field}", :too_many, most: BATCH) if list.size > BATCH
+      raise Problem.at("/#{field}", :not_a_list) unless list.is_a?(Array)
+      raise Problem.at("/#{field}", :too_many, most: BATCH) if list.size > BATCH
       return list.each_with_index.map { |cart, at| ["/carts/#{at}", cart] } if field == "carts"
 
       list.each_with_index.map do |sku, at|
@@ -141,7 +143,7 @@ module Server
     end
 
     # One that is wrong does not cost the others their answer.
-    def told(pointer)
+    def alone(pointer)
       yield
     rescue Problem => e
       { problem: { **e.body, pointer: pointer } }

@@ -16,8 +16,10 @@ module Server
       # @param ground [CheckoutQuotes::Ground]
       # @return [Hash] CheckoutServed of the contract
       def served(ground)
-        @served = [ground.number, Routes::Places.served(ground.book.zones)] unless @served&.first == ground.number
-        { release: ground.number, **@served.last }
+        zones = ground.book.zones
+        known = @served
+        known = @served = [zones, Routes::Places.served(zones)] unless known&.first.equal?(zones)
+        { release: ground.number, **known.last }
       end
 
       # Offers that say something to everybody, as their mileposts say it before anything is in the cart.

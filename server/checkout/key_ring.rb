@@ -35,10 +35,9 @@ module Server
       # @raise [ActiveRecord::RecordInvalid]
       def make(said, family: nil)
         key = (said["public"] ? PUBLIC : SECRET) + SecureRandom.alphanumeric(40)
-        calls = said["public"] ? said["calls"] - Records::CheckoutKey::SERVER_ONLY : said["calls"]
         made = Records::CheckoutKey.new(
           name: said["name"].to_s.strip, public: said["public"] || false, digest: digest(key), start: key.first(SHOWN),
-          family: family || Records::Base.new_id, origins: said["origins"].to_a, calls: calls,
+          family: family || Records::Base.new_id, origins: said["origins"].to_a, calls: said["calls"],
           pace: said["pace"] || PACE, made_at: Time.now
         )
         made.save!
@@ -66,14 +65,14 @@ module Server
     # @param source [#call, nil] says which keys there are, by digest; nil for those that are stored
     def initialize(source = nil)
       @source = source
+      @stored = Remembered.new { KeyRing.stored }
       @used = {}
       @lock = Mutex.new
-      changed
     end
 
     # What is known of the keys is read anew.
     # @return [void]
-    def changed = @known = nil
+    def changed = @stored.forget
 
     # @param env [Hash] of Rack
     # @param now [Time]
@@ -98,7 +97,7 @@ module Server
 
     private
 
-    def known = @source ? @source.call : @known ||= KeyRing.stored
+    def known = @source ? @source.call : @stored.value
 
     def note(id, now)
       return if @source

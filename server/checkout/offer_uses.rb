@@ -3,12 +3,14 @@
 module Server
   # How often offers were used by orders: counted when somebody asks after an order came or went.
   class OfferUses
-    def initialize = changed
+    def initialize
+      @counts = Remembered.new { Records::OrderOffer.uses.freeze }
+    end
 
     # @return [void]
-    def changed = @counts = nil
+    def changed = @counts.forget
 
     # @return [Hash{String => Integer}] by offer
-    def counts = @counts ||= Records::OrderOffer.uses.freeze
+    def counts = @counts.value
   end
 end

@@ -15,8 +15,8 @@ module Server
     private_constant :START, :LONG
 
     # What a quote was made of. family: of keys; release: its number; at, holds_until: {Time}s in whole seconds;
-    # cart: its document, with how often offers had been used; recorded: what carriers said, or nil; prices: by id of a
-    # method, as amounts.
+    # cart: its document, with how often offers had been used; recorded: what carriers said, or nil; prices: by code of
+    # a method, as amounts.
     Content = Struct.new(:family, :release, :at, :holds_until, :cart, :recorded, :prices)
 
     # @param id [String]

@@ -96,8 +96,7 @@ module Server
     end
 
     def refuse(pointer)
-      detail = Words.of(:not_one_of, choices: (pointer == "/sort" ? SORTS : FILTERS).keys.join(", "))
-      raise Problem.new(422, detail, errors: [{ pointer: pointer, code: "not_one_of", detail: detail }])
+      raise Problem.at(pointer, :not_one_of, choices: (pointer == "/sort" ? SORTS : FILTERS).keys.join(", "))
     end
   end
 end

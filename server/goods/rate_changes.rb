@@ -38,8 +38,7 @@ module Server
       def read(pointer)
         yield
       rescue GateMile::Malformed => e
-        detail = Words.of(e.code, **e.numbers)
-        raise Problem.new(422, detail, errors: [{ pointer: pointer, code: e.code.to_s, detail: detail }])
+        raise Problem.at(pointer, e.code, **e.numbers)
       end
 
       def of_rate(rate, percent, amount, store)

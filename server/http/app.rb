@@ -28,7 +28,7 @@ module Server
     set :publishing, Publishing.new(shelf: shelf, suite: suite, releases: releases)
     set :comparisons, ComparisonDesk.new(shelf: shelf, releases: releases)
     set :checkout, Checkout.new(releases)
-    set :duties, Duties.new(releases: releases, suite: suite, shelf: shelf)
+    set :duties, Duties.new(releases: releases, suite: suite)
     set :strict_paths, true
 
     register Routes::Pages
@@ -147,8 +147,7 @@ module Server
         cart = cart_of(hash, book, under: under)
         return cart if cart.lines.size <= BENCH_LINES
 
-        detail = Words.of(:too_many, most: BENCH_LINES)
-        raise Problem.new(422, detail, errors: [{ pointer: "#{under}/lines", code: "too_many", detail: detail }])
+        raise Problem.at("#{under}/lines", :too_many, most: BENCH_LINES)
       end
 
       # @return [Integer] a number of the query
@@ -157,8 +156,7 @@ module Server
         value = Integer(text, 10, exception: false)
         return value if value && range.cover?(value)
 
-        detail = Words.of(:out_of_range, least: range.min, most: range.max)
-        raise Problem.new(422, detail, errors: [{ pointer: "/#{name}", code: "out_of_range", detail: detail }])
+        raise Problem.at("/#{name}", :out_of_range, least: range.min, most: range.max)
       end
 
       def done

@@ -74,8 +74,7 @@ module Server
       end
 
       def too_many(pointer)
-        detail = Words.of(:too_many, most: FIELDS)
-        raise Problem.new(422, Problem::TITLES[422], errors: [{ pointer: pointer, code: :too_many, detail: detail }])
+        raise Problem.at(pointer, :too_many, most: FIELDS)
       end
 
       def schema(name) = (@schemas ||= {})[name] ||= document.schema(name)

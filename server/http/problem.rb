@@ -53,6 +53,16 @@ module Server
     end
 
     class << self
+      # One thing that is wrong, in its own sentence.
+      # @param pointer [String]
+      # @param code [Symbol, String] of {Words}
+      # @param numbers [Hash] what the sentence names
+      # @return [Problem] 422
+      def at(pointer, code, **numbers)
+        detail = Words.of(code.to_sym, **numbers)
+        new(422, detail, errors: [{ pointer: pointer, code: code.to_s, detail: detail }])
+      end
+
       # @param invalid [GateMile::Invalid]
       # @param under [String] pointer of the document inside the body
       # @return [Problem]

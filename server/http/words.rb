@@ -107,6 +107,7 @@ module Server
       amount_or_percent: "Give an amount or a percentage, not both.",
       not_an_origin: "Write it as https://shop.example, without a path.",
       no_origin: "Name at least one shop that may ask.",
+      no_page_call: "Pages can't make these calls. Choose one that they can.",
       not_utf8: "This text has signs that are no valid UTF-8. Type them again.",
       not_finite: "This number is beyond all bounds.",
       nested: "Lists and objects stand in one another %<most>s deep at most.",

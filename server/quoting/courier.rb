@@ -8,6 +8,9 @@ module Server
     PAUSE = 1.0
     private_constant :PAUSE
 
+    # The workbench does not take what was told while it was away.
+    class Refused < StandardError; end
+
     # @param workbench [Workbench]
     # @param folder [ReleaseFolder]
     # @param queue [OrderQueue]
@@ -26,48 +29,53 @@ module Server
       end
     end
 
-    # @return [Boolean] whether the workbench was there
+    # @return [Boolean] whether the workbench was there, and all went well
     def round
       bring
       take
-      back
+      @away = false
       true
     rescue Workbench::Away => e
-      away(e)
+      Log.fault(e, "asking the workbench; quotes go on") unless @away
+      @away = true
+      false
+    rescue StandardError => e
+      Log.fault(e, "carrying between the workbench and the folder")
       false
     end
 
     private
 
+    # What was damaged in the folder since is brought once more.
     def bring
-      body, etag = @workbench.get("state", @etag)
+      body, etag = @workbench.get("state", @folder.untouched? ? @etag : nil)
       return if body.nil?
 
       state = JSON.parse(body)
       release = state.fetch("release")
-      unless @folder.book?(release)
-        text, = @workbench.get("book/#{release["number"]}")
-        raise Workbench::Away, "a book that was cut short" unless Digest::SHA256.hexdigest(text) == release["digest"]
-
-        @folder.keep_book(release["number"], text)
-      end
+      bring_book(release) unless @folder.book?(release)
       @folder.keep_state(state)
       @etag = etag
     rescue JSON::ParserError, KeyError
       raise Workbench::Away, "a state that can't be read"
     end
 
+    def bring_book(release)
+      text, = @workbench.get("book/#{release["number"]}")
+      raise Workbench::Away, "a book that was cut short" unless Digest::SHA256.hexdigest(text) == release["digest"]
+
+      @folder.keep_book(release["number"], text)
+    end
+
     def take
       @queue.each_in_order do |call|
-        @workbench.tell(call["verb"].to_sym, call["call"], call["body"]) && true
+        status, = @workbench.tell(call["verb"].to_sym, call["call"], call["body"])
+        (status < 400).tap { |taken| refused(call, status) unless taken }
       end
     end
 
-    def away(error)
-      Log.fault(error, "asking the workbench; quotes go on") unless @away
-      @away = true
+    def refused(call, status)
+      Log.fault(Refused.new("#{call["call"]}: #{status}"), "handing on an order, which is kept apart now")
     end
-
-    def back = @away = false
   end
 end

@@ -6,17 +6,18 @@ module Server
   # What shops tell of orders while the workbench is away: a folder of files, each whole and on the disk before it is
   # answered, sent on in their order.
   class OrderQueue
+    REFUSED = "refused"
+    private_constant :REFUSED
+
     # @param path [String]
     def initialize(path)
       @path = path
-      FileUtils.mkdir_p(path, mode: 0o700)
+      FileUtils.mkdir_p(File.join(path, REFUSED), mode: 0o700)
     end
 
-    # @param call [Hash] verb, path and body
+    # @param call [Hash] verb, call and body
     # @return [void]
     def put(call)
-      at = Process.clock_gettime(Process::CLOCK_REALTIME, :nanosecond)
-      name = format("%<at>020d-%<pid>d-%<tail>s", at: at, pid: Process.pid, tail: SecureRandom.hex(4))
       file = File.join(@path, "#{name}.json")
       File.open("#{file}.new", File::WRONLY | File::CREAT | File::EXCL, 0o600) do |out|
         out.write(JSON.generate(call))
@@ -32,21 +33,30 @@ module Server
     # @return [Boolean] whether none waits
     def empty? = files.empty?
 
-    # Sends on what waits, the oldest first, until one can't be sent now.
-    # @yieldparam call [Hash]
-    # @yieldreturn [Boolean] whether it has arrived, or was refused for good
-    # @return [Integer] how many were sent on
-    def each_in_order
-      files.each_with_index do |file, at|
-        return at unless yield(JSON.parse(File.read(file)))
+    # @return [Integer] how many were refused when they were handed on; they are kept for somebody to look at
+    def refused = Dir[File.join(@path, REFUSED, "*.json")].size
 
-        FileUtils.rm_f(file)
-      end.size
+    # Hands on what waits, the oldest first. What the block raises ends that: the rest goes on waiting.
+    # @yieldparam call [Hash]
+    # @yieldreturn [Boolean] whether it was taken; what was refused is kept apart
+    # @return [void]
+    def each_in_order
+      files.each do |file|
+        taken = yield(JSON.parse(File.read(file)))
+        taken ? FileUtils.rm_f(file) : FileUtils.mv(file, File.join(@path, REFUSED))
+      end
     end
 
     private
 
-    # By the moments in their names.
+    # By the numbers in their names.
     def files = Dir[File.join(@path, "*.json")]
+
+    # After everything that waits, whatever the clock says.
+    def name
+      now = Process.clock_gettime(Process::CLOCK_REALTIME, :nanosecond)
+      last = File.basename(files.last.to_s)[/\A\d+/].to_i
+      format("%<at>020d-%<pid>d-%<tail>s", at: [now, last + 1].max, pid: Process.pid, tail: SecureRandom.hex(4))
+    end
   end
 end

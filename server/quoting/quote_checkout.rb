@@ -50,8 +50,7 @@ module Server
     # @param key [KeyRing::Key]
     # @return [Array] a Rack response
     def place(body, key)
-      ready = here
-      @orders.place(body, key, seal: ready.seal, book: ready.book)
+      @orders.place(body, key, seal: here.seal) { |content| RanOut.problem(content, body["method"], quotes, ground) }
     end
 
     # @param number [String]
@@ -66,7 +65,8 @@ module Server
 
     # @return [Hash] how it stands, for whoever watches over it
     def status
-      { release: @source.ready&.number, trouble: @source.trouble, waiting: @queue.size }
+      { release: @source.ready&.number, trouble: @source.trouble, waiting: @queue.size,
+        refused: @queue.refused }
     end
 
     private

@@ -9,7 +9,7 @@ module Server
     private_constant :PAUSE
 
     # One state, ready: its book compiled, its keys by digest, its carriers by id.
-    Ready = Struct.new(:mark, :number, :book, :uses, :settings, :keys, :seal, :carriers)
+    Ready = Struct.new(:mark, :number, :digest, :book, :uses, :settings, :keys, :seal, :carriers)
 
     # @return [String, nil] why the newest state of the folder is not the one that counts
     attr_reader :trouble
@@ -37,32 +37,30 @@ module Server
     # @return [Ready, nil] nil before there is any
     attr_reader :ready
 
-    # Takes over what is new in the folder.
+    # Takes over what is new in the folder. What is damaged is looked at again and again: it may be mended.
     # @return [void]
     def look
       @lock.synchronize do
         mark = @folder.mark
-        next if mark.nil? || mark == @ready&.mark || mark == @seen
+        next if mark.nil? || mark == @ready&.mark
 
-        @seen = mark
         @ready = made(mark, @folder.state)
         @trouble = nil
       end
     rescue ReleaseFolder::Damaged, GateMile::Invalid, KeyError, TypeError => e
+      Log.fault(e, "taking over a release; the one before stays") unless @trouble == e.message
       @trouble = e.message
-      Log.fault(e, "taking over a release; the one before stays")
     end
 
     private
 
     def made(mark, state)
       release = state.fetch("release")
-      book = @ready.book if @ready && @digest == release.fetch("digest")
+      book = @ready.book if @ready && @ready.digest == release.fetch("digest")
       book ||= GateMile::Book.compile(JSON.parse(@folder.book(release)))
-      @digest = release["digest"]
       uses, settings, keys, seal, carriers = state.fetch_values("uses", "settings", "keys", "seal", "carriers")
-      Ready.new(mark, release.fetch("number"), book, uses, settings.transform_keys(&:to_sym), KeyRing.read(keys),
-                QuoteSeal.new(seal), carriers(carriers))
+      Ready.new(mark, *release.values_at("number", "digest"), book, uses, settings.transform_keys(&:to_sym),
+                KeyRing.read(keys), QuoteSeal.new(seal), carriers(carriers))
     end
 
     # A carrier as its client looks at it.

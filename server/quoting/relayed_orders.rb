@@ -13,21 +13,20 @@ module Server
     # @param body [Hash] CheckoutOrderDraft of the contract
     # @param key [KeyRing::Key]
     # @param seal [QuoteSeal]
-    # @param book [GateMile::Book] of the release that counts, for the method's name
     # @param now [Time]
+    # @yieldparam content [QuoteSeal::Content] of a quote that ran out while the workbench is away
+    # @yieldreturn [Problem] what is said of it
     # @return [Array] a Rack response: the workbench's own, or 202 with the price that was promised
     # @raise [Problem] 422 for what is no quote
-    def place(body, key, seal:, book:, now: Time.now)
-      content = seal.open(body["quote"]) or raise fault("/quote", :no_such_quote)
-      raise fault("/quote", :quote_of_another_key) unless content.family == key.family
-
-      method = book.methods_in_order.find { |one| one.code == body["method"] }
-      raise fault("/method", :not_offered_then) unless method && content.prices.key?(method.id)
+    def place(body, key, seal:, now: Time.now)
+      content = seal.open(body["quote"]) or raise Problem.at("/quote", :no_such_quote)
+      raise Problem.at("/quote", :quote_of_another_key) unless content.family == key.family
 
       relay(:post, "orders", { **body, "placed_at" => now.utc.iso8601 }) do
-        { order: body["order"], state: "waiting", method: { code: method.code, name: method.name },
-          price: content.prices.fetch(method.id), currency: book.currency.code, release: content.release,
-          placed_at: now.utc.iso8601 }
+        promised = content.prices[body["method"]] or raise Problem.at("/method", :not_offered_then)
+        raise yield(content) if content.holds_until < now
+
+        { order: body["order"], state: "waiting", price: promised, release: content.release }
       end
     end
 
@@ -41,22 +40,18 @@ module Server
     private
 
     # What waits goes first: nothing overtakes it.
-    def relay(verb, call, body)
+    def relay(verb, call, body, &)
       return @workbench.tell(verb, call, body) if @workbench && @queue.empty?
 
-      wait(verb, call, body, yield)
+      wait(verb, call, body, &)
     rescue Workbench::Away
-      wait(verb, call, body, yield)
+      wait(verb, call, body, &)
     end
 
-    def wait(verb, call, body, answer)
+    def wait(verb, call, body)
+      answer = yield
       @queue.put({ verb: verb, call: call, body: body })
-      [202, { "content-type" => "application/json", "cache-control" => "no-store" }, [JSON.generate(answer)]]
-    end
-
-    def fault(pointer, code)
-      detail = Words.of(code)
-      Problem.new(422, Problem::TITLES[422], errors: [{ pointer: pointer, code: code, detail: detail }])
+      [202, CheckoutDoor::HEADERS.dup, [JSON.generate(answer)]]
     end
   end
 end

@@ -31,6 +31,9 @@ module Server
       nil
     end
 
+    # @return [Boolean] whether everything stands there as it was written here last
+    def untouched? = !@written.nil? && @written == marks
+
     # @return [Hash]
     # @raise [Damaged]
     def state
@@ -70,9 +73,22 @@ module Server
 
     # @param state [Hash]
     # @return [void]
-    def keep_state(state) = write(File.join(path, STATE), JSON.generate(state))
+    def keep_state(state)
+      write(File.join(path, STATE), JSON.generate(state))
+      @written = marks
+    end
 
     private
+
+    # Of the state and the books: a file that was written, cut or taken away has another.
+    def marks
+      Dir[File.join(path, "*.json")].to_h do |name|
+        found = File.stat(name)
+        [name, [found.mtime.to_f, found.size, found.ino]]
+      end
+    rescue Errno::ENOENT
+      nil
+    end
 
     def file(number) = File.join(path, "release-#{Integer(number)}.json")
 

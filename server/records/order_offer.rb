@@ -8,6 +8,10 @@ module Server
 
       # @return [Hash{String => Integer}] how often each offer was used
       def self.uses = where(counts: true).group(:offer).count
+
+      # @param offer [String]
+      # @return [Integer] how often it was used
+      def self.used(offer) = where(offer: offer, counts: true).count
     end
   end
 end

@@ -23,7 +23,12 @@ module Server
     end
 
     # @return [void]
-    def clear = @lock.synchronize { @works = {} }
+    def clear
+      @lock.synchronize do
+        @works = {}
+        @quoted = nil
+      end
+    end
 
     # @param from [String] the number of a release, or "draft"
     # @param to [String]
@@ -53,19 +58,28 @@ module Server
       key = [*sides.map(&:name), now.to_i / 3600]
       @lock.synchronize do
         @works = @works.to_a.last(KEPT - 1).to_h unless @works.key?(key)
-        @works[key] ||= Thread.new { compared(*sides.map(&:book), now) }.tap { |thread| thread.priority = BEHIND }
+        @works[key] ||= begun(sides, now)
       end
     end
 
-    def compared(old, new, now)
+    # What goes wrong is told to whoever asks for it, and worked out anew by the next.
+    def begun(sides, now)
+      Thread.new { compared(*sides, now) }.tap do |thread|
+        thread.priority = BEHIND
+        thread.report_on_exception = false
+      end
+    end
+
+    def compared(from, to, now)
+      old = from.book
+      new = to.book
       changes = GateMile::CartChanges.new(old, new, now: now)
       { ready: true, whole: changes.whole?, gained: changes.zones_gained.map(&:name),
         lost: changes.zones_lost.map(&:name), carts: changes.list.map { |one| document(one, old, new) },
-        findings: findings(old, new, now) }
-    rescue StandardError => e
-      Log.fault(e, "comparing releases")
-      @lock.synchronize { @works = {} }
-      { ready: true, whole: false, gained: [], lost: [], carts: [], findings: [] }
+        findings: findings(from, new, now) }
+    rescue StandardError
+      clear
+      raise
     end
 
     def document(one, old, new)
@@ -74,13 +88,28 @@ module Server
     end
 
     # Those of the newer setup that the older one had not.
-    def findings(old, new, now)
-      before = GateMile::Audit.findings(old, at: now).to_set(&:key)
+    def findings(from, new, now)
+      quoted = quoted(from)
+      before = GateMile::Audit.findings(from.book, at: now, quoted: quoted).to_set { |one| said(one) }
       asleep = Records::SleepingFinding.ids.to_set
-      GateMile::Audit.findings(new, at: now).reject { |one| before.include?(one.key) }
+      quoted = GateMile::QuotedFindings.new(new, last: quoted)
+      GateMile::Audit.findings(new, at: now, quoted: quoted).reject { |one| before.include?(said(one)) }
                      .map { |one| { **one.dump, part: one.part.name, asleep: asleep.include?(one.key) } }
     ensure
       ActiveRecord::Base.connection_handler.clear_active_connections!
+    end
+
+    # Edits are compared with the same release one after the other: what has to be quoted for it is kept.
+    def quoted(side)
+      name, found = @quoted
+      return found if name == side.name
+
+      GateMile::QuotedFindings.new(side.book).tap { |fresh| @quoted = [side.name, fresh] }
+    end
+
+    # What a finding is about, however many it counts: one more or one fewer is not news.
+    def said(one)
+      [one.code, one.harm, one.zone, one.other, one.setting, one.numbers.reject { |_, value| value.is_a?(Integer) }]
     end
   end
 end

@@ -30,6 +30,7 @@ module Server
       release = frozen(said, failing.any? ? overruled : nil)
       Database.write do
         unmoved(said)
+        differing(release)
         release.save!
         count_from(release, due, said, now)
       end
@@ -80,13 +81,17 @@ module Server
     def frozen(said, overruled)
       document, head = Database.read { unmoved(said) && [BookDocument.read, Records::Change.done.maximum(:id).to_i] }
       fields = { revision: said["revision"], head: head, by: text(said, "by"), note: text(said, "note") }
-      release = Records::Release.of(GateMile::Book.compile(document).dump, **fields, overruled: overruled)
-      live = @releases.number
-      if live && Records::Release.where(id: live).pick(:digest) == release.digest
-        raise Problem.new(409, "Nothing has changed since release #{live}.")
-      end
+      Records::Release.of(GateMile::Book.compile(document).dump, **fields, overruled: overruled)
+    end
 
-      release
+    # The same under two numbers says nothing: what there is already is gone back to.
+    def differing(release)
+      live = @releases.number
+      same = Records::Release.where(id: [live, Records::Release.maximum(:id)].compact, digest: release.digest).pick(:id)
+      return if same.nil?
+      raise Problem.new(409, "Nothing has changed since release #{live}.") if same == live
+
+      raise Problem.new(409, "Release #{same} is the same. Go back to it under All releases.")
     end
 
     def unmoved(said)
@@ -120,14 +125,9 @@ module Server
       at = GateMile::LocalMoment.utc(text, Records::Store.current.time_zone)
       return at if at > now
 
-      refuse(:past)
+      raise Problem.at("/at", :past)
     rescue GateMile::Malformed => e
-      refuse(e.code)
-    end
-
-    def refuse(code)
-      detail = Words.of(code)
-      raise Problem.new(422, detail, errors: [{ pointer: "/at", code: code, detail: detail }])
+      raise Problem.at("/at", e.code)
     end
   end
 end

@@ -9,16 +9,17 @@ module Server
 
     def initialize
       @making = Mutex.new
+      @plan = Remembered.new { read_plan }
       clear
     end
 
     # Which releases count from when on is read anew.
     # @return [void]
-    def changed = @plan = nil
+    def changed = @plan.forget
 
     # @return [void]
     def clear
-      @plan = nil
+      changed
       @books = {}.freeze
     end
 
@@ -26,7 +27,7 @@ module Server
     # @return [Integer, nil] the number of the release that counts, nil where nothing has been published
     def number(now = Time.now)
       moment = now.to_f
-      plan.reverse_each { |due, number, told| return number if told || due <= moment }
+      @plan.value.reverse_each { |due, number, told| return number if told || due <= moment }
       nil
     end
 
@@ -48,9 +49,9 @@ module Server
     private
 
     # What has begun to count stays so, whatever becomes of the clock.
-    def plan
-      @plan ||= Records::Publication.standing.in_order.pluck(:due, :release_id, :told)
-                                    .map { |due, number, told| [due.to_f, number, told] }
+    def read_plan
+      Records::Publication.standing.in_order.pluck(:due, :release_id, :told)
+                          .map { |due, number, told| [due.to_f, number, told] }
     end
 
     def make(number)

@@ -60,29 +60,25 @@ module Server
       end
 
       class << self
-        # A public key stands in pages: it is for those of some origins.
-        # @param said [Hash] CheckoutKeyDraft of the contract
-        # @return [Hash]
+        # A public key stands in pages: it is for those of some origins, and for the calls that pages may make.
+        # @param said [Hash] CheckoutKeyDraft or CheckoutKeyPatch of the contract
+        # @return [Hash] with origins as browsers write them
         # @raise [Problem] 422
         def checked(said, public: said["public"])
           return said unless public
 
-          refuse("/origins", :no_origin) if said["origins"].to_a.empty?
-          said["origins"].each_with_index do |origin, at|
-            refuse("/origins/#{at}", :not_an_origin) unless origin.match?(ORIGIN)
-          end
-          said
+          origins = pages(said["origins"].to_a) if said.key?("origins") || said.key?("public")
+          calls = said["calls"] && (said["calls"] - Records::CheckoutKey::SERVER_ONLY)
+          raise Problem.at("/calls", :no_page_call) if calls && calls.empty?
+
+          said.merge({ "origins" => origins, "calls" => calls }.compact)
         end
-        ORIGIN = %r{\Ahttps?://[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d{1,5})?\z}
-        private_constant :ORIGIN
 
         # @param key [Records::CheckoutKey]
         # @param said [Hash] CheckoutKeyPatch of the contract
         # @return [Records::CheckoutKey]
         def change(key, said)
-          checked(said, public: true) if key.public && said.key?("origins")
-          calls = said["calls"] && (key.public ? said["calls"] - Records::CheckoutKey::SERVER_ONLY : said["calls"])
-          key.assign_attributes({ **said.slice("name", "origins", "pace"), "calls" => calls }.compact)
+          key.assign_attributes(checked(said, public: key.public).slice("name", "origins", "pace", "calls").compact)
           key.save or raise Problem.of_record(key)
           key
         end
@@ -114,7 +110,8 @@ module Server
           end
 
           tax = said["tax_class"]
-          refuse("/tax_class", :unknown_id) if tax && !Records::TaxClass.exists?(id: tax)
+          raise Problem.at("/tax_class", :unknown_id) if tax && !Records::TaxClass.exists?(id: tax)
+
           row.lock_version = 1 if row.new_record?
           row.tap { |one| one.update!(said.except("lock_version")) }
         end
@@ -128,9 +125,12 @@ module Server
 
         private
 
-        def refuse(pointer, code)
-          detail = Words.of(code)
-          raise Problem.new(422, detail, errors: [{ pointer: pointer, code: code, detail: detail }])
+        def pages(list)
+          raise Problem.at("/origins", :no_origin) if list.empty?
+
+          list.each_with_index.map do |text, at|
+            GateMile::Storefront.origin(text) || raise(Problem.at("/origins/#{at}", :not_an_origin))
+          end.uniq
         end
       end
     end

@@ -86,8 +86,7 @@ module Server
         def country(text)
           GateMile::Countries.parse(text)
         rescue GateMile::Malformed => e
-          detail = Words.of(e.code)
-          raise Problem.new(422, detail, errors: [{ pointer: "/country", code: e.code.to_s, detail: detail }])
+          raise Problem.at("/country", e.code)
         end
 
         def landings(zones, table)

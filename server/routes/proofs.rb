@@ -101,9 +101,9 @@ module Server
         def asked(app)
           state, tag, find = app.params.values_at("state", "tag", "find").map { |text| text.to_s.strip }
           unless state.empty? || STATES.include?(state)
-            detail = Words.of(:not_one_of, choices: STATES.join(", "))
-            raise Problem.new(422, detail, errors: [{ pointer: "/state", code: "not_one_of", detail: detail }])
+            raise Problem.at("/state", :not_one_of, choices: STATES.join(", "))
           end
+
           { state: state, tag: tag, find: GateMile::Product.fold(find), limit: app.number("limit", 100, PAGE),
             offset: app.number("offset", 0, 0..1_000_000) }
         end

@@ -52,8 +52,7 @@ module Server
         found = drawn.of(rates)
         found.transform_values { |pieces| pieces.map { |piece| piece(piece, gauge, book.store.weight_unit) } }
       rescue GateMile::Malformed => e
-        detail = Words.of(e.code, **e.numbers)
-        raise Problem.new(422, detail, errors: [{ pointer: "/most", code: e.code, detail: detail }])
+        raise Problem.at("/most", e.code, **e.numbers)
       end
 
       def self.piece(piece, gauge, unit)
@@ -81,8 +80,7 @@ module Server
       def self.moment(text, time_zone)
         text.nil? ? Time.now : GateMile::LocalMoment.utc(text, time_zone)
       rescue GateMile::Malformed => e
-        detail = Words.of(e.code)
-        raise Problem.new(422, detail, errors: [{ pointer: "/at", code: e.code, detail: detail }])
+        raise Problem.at("/at", e.code)
       end
 
       # @return [GateMile::Book] with what is being typed in the place of what is stored

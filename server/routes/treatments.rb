@@ -92,8 +92,7 @@ module Server
 
       def self.unknown(column)
         pointer = column == :product_id ? "/on/products" : "/on/classes"
-        detail = Words.of(:unknown_id)
-        Problem.new(422, detail, errors: [{ pointer: pointer, code: "unknown_id", detail: detail }])
+        Problem.at(pointer, :unknown_id)
       end
       private_class_method :columns, :unknown
 

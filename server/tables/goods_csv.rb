@@ -74,8 +74,7 @@ module Server
       # @param pointer [String]
       # @raise [Problem] 422
       def refuse(code, pointer: "/csv", **numbers)
-        detail = Words.of(code, **numbers)
-        raise Problem.new(422, detail, errors: [{ pointer: pointer, code: code.to_s, detail: detail }])
+        raise Problem.at(pointer, code, **numbers)
       end
 
       private

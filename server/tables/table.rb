@@ -36,8 +36,7 @@ module Server
     end
 
     def refuse(code, **numbers)
-      detail = Words.of(code, **numbers)
-      raise Problem.new(422, detail, errors: [{ pointer: "/csv", code: code.to_s, detail: detail }])
+      raise Problem.at("/csv", code, **numbers)
     end
   end
 end

@@ -30,11 +30,11 @@ module Server
         tell("release.published", told, now: now)
       end
 
+      # Asked while the order is being written, when nobody else counts.
       # @param offers [Array<GateMile::Offer>] that an order acted on
-      # @param uses [Hash{String => Integer}] by offer, that order included
       # @return [void]
-      def used(offers, uses)
-        offers.select { |offer| offer.first && uses.fetch(offer.id, 0) == offer.first }
+      def used(offers)
+        offers.select { |offer| offer.first && Records::OrderOffer.used(offer.id) == offer.first }
               .each { |offer| tell("offer.used_up", { offer: offer.name, first: offer.first }) }
       end
     end

@@ -12,11 +12,9 @@ module Server
 
     # @param releases [ReleaseShelf]
     # @param suite [ProofSuite]
-    # @param shelf [BookShelf]
-    def initialize(releases:, suite:, shelf:)
+    def initialize(releases:, suite:)
       @releases = releases
       @suite = suite
-      @shelf = shelf
       @deliveries = Deliveries.new
       @failing = nil
       @tidied = nil

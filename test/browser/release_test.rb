@@ -51,12 +51,12 @@ class ReleaseTest < Minitest::Test
     api(:post, "/api/proofs/accept", { like: { state: "changed" } })
     visit "/release"
     choose "at a moment"
-    assert_button "Plan release 2", disabled: true
+    assert_button "Plan it", disabled: true
     moment("2020-01-01T00:00")
-    click_button "Plan release 2"
+    click_button "Plan it"
     assert_text "This moment is over"
     moment("2999-01-01T00:00")
-    click_button "Plan release 2"
+    click_button "Plan it"
     assert_text "Release 2 goes live"
     assert_equal 1, releases.number
     click_button "Withdraw"

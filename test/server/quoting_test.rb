@@ -8,7 +8,7 @@ class QuotingTest < Minitest::Test
 
   # A workbench that answers as it is told, or is away.
   class Workbench
-    attr_accessor :away
+    attr_accessor :away, :refusing
     attr_reader :sent
 
     def initialize(checkout)
@@ -29,7 +29,7 @@ class QuotingTest < Minitest::Test
       raise Server::Workbench::Away, "away" if away
 
       @sent << [verb, call, body]
-      [201, {}, ["{}"]]
+      [refusing && body["order"] == refusing ? 409 : 201, {}, ["{}"]]
     end
   end
 
@@ -99,6 +99,20 @@ class QuotingTest < Minitest::Test
     assert_equal [2, nil], [@ground.ready.number, @process.status[:trouble]]
   end
 
+  # Cut short after it came: it is brought once more, though the workbench has nothing new, and taken over then.
+  def test_a_book_that_is_mended
+    reprice("uk-tracked", "6.95")
+    publish(overrule: "Dearer")
+    @courier.round
+    file = File.join(@path, "release-2.json")
+    File.truncate(file, 1000)
+    quietly { 2.times { @ground.look } }
+    assert_equal 1, @ground.ready.number
+    @courier.round
+    @ground.look
+    assert_equal [2, nil], [@ground.ready.number, @process.status[:trouble]]
+  end
+
   # A courier mends what is damaged in the folder: it brings the book once more.
   def test_a_courier_brings_what_is_missing
     FileUtils.rm_f(File.join(@path, "release-1.json"))
@@ -135,6 +149,43 @@ class QuotingTest < Minitest::Test
     assert(@workbench.sent.drop(1).grep(->(one) { one[1] == "orders" }).all? { |_, _, body| body["placed_at"] })
   end
 
+  # Too late while the workbench is away: both prices are told here, and the new quote is the shop's own.
+  def test_a_quote_that_ran_out
+    quote = through("POST", "quotes", { cart: cart }).last["quote"]
+    reprice("uk-tracked", "6.95")
+    publish(overrule: "Dearer")
+    @courier.round
+    @ground.look
+    @workbench.away = true
+    later(16 * 60) do
+      status, told = through("POST", "orders", { order: "1", quote: quote, method: "TRACKED" })
+      assert_equal [409, "5.95", "6.95", 0], [status, *told.values_at("promised", "now"), @queue.size]
+      assert_equal 202, through("POST", "orders", { order: "1", quote: told["quote"]["quote"], method: "TRACKED" }).first
+    end
+  end
+
+  # What is refused when it is handed on is kept apart and told; what comes after it goes on.
+  def test_what_is_refused_later
+    quote = through("POST", "quotes", { cart: cart }).last["quote"]
+    @workbench.away = true
+    %w[1 2].each { |number| through("POST", "orders", { order: number, quote: quote, method: "TRACKED" }) }
+    @workbench.away = false
+    @workbench.refusing = "1"
+    said = quietly { @courier.round }
+    assert_match(/orders: 409/, said)
+    assert_equal [0, 1], @process.status.values_at(:waiting, :refused)
+    assert_equal(%w[1 2], @workbench.sent.map { |_, _, body| body["order"] })
+  end
+
+  # In the order in which they came, though the clock was put back between them.
+  def test_a_clock_that_jumps
+    @queue.put({ "call" => "first" })
+    Process.stub(:clock_gettime, 1) { @queue.put({ "call" => "second" }) }
+    heard = []
+    @queue.each_in_order { |call| heard << call["call"] }
+    assert_equal %w[first second], heard
+  end
+
   # What a quote server hands on is the shop's own order, at the moment at which the shop told it.
   def test_handed_on
     own = key_for("Quote servers", calls: %w[state])
@@ -145,6 +196,13 @@ class QuotingTest < Minitest::Test
       assert_equal [201, told], [last_response.status, placed["placed_at"]], "it held when the shop told it"
     end
     assert_equal "Shop", Server::Records::Order.find("1").key_name
+    ask(:post, "orders", { order: "2", quote: quote, method: "TRACKED", placed_at: "soon" }, key: own)
+    assert_equal [422, %w[/placed_at]], [last_response.status, pointers(JSON.parse(last_response.body))]
+    later(3600) do
+      late = ask(:post, "orders", { order: "2", quote: quote, method: "TRACKED" }, key: own)
+      assert_equal 201, ask(:post, "orders", { order: "2", quote: late["quote"]["quote"], method: "TRACKED" }) && last_response.status,
+                   "the new quote is the shop's, not the quote server's"
+    end
     ask(:patch, "orders/1", { state: "returned" }, key: own)
     assert_equal 200, last_response.status
     state = ask(:get, "state", key: own)

@@ -5,14 +5,11 @@ module GateMile
   module StoreForms
     # Which shops' pages may ask for mileposts.
     module StorefrontForm
-      ORIGIN = %r{\Ahttps?://[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d{1,5})?\z}
-      private_constant :ORIGIN
-
       # @return [Storefront]
       def self.read(reader, _setting = nil)
-        origins = reader.texts("origins", most: 20, longest: 200).map { |text| text.downcase.delete_suffix("/") }
-        origins.each_with_index do |text, at|
-          reader.problem(["origins", at], :not_an_origin) unless text.match?(ORIGIN)
+        origins = reader.texts("origins", most: 20, longest: 200).map { |text| Storefront.origin(text) }
+        origins.each_with_index do |origin, at|
+          reader.problem(["origins", at], :not_an_origin) if origin.nil?
         end
         open = reader.flag("open", default: false)
         reader.problem("origins", :no_origin) if open && origins.empty? && reader.problems.empty?

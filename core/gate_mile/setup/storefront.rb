@@ -8,6 +8,10 @@ module GateMile
 
     CLOSED = new(open: false, origins: [].freeze)
 
+    # @param text [String]
+    # @return [String, nil] as a browser writes it; nil for what is no origin
+    def self.origin(text) = text.strip.downcase.delete_suffix("/").then { |plain| plain if plain.match?(ORIGIN) }
+
     # @param origin [String, nil] of a request
     # @return [Boolean]
     def lets?(origin) = open && !origin.nil? && origins.include?(origin.downcase)

@@ -26,7 +26,7 @@ export function CheckoutDoor() {
       <Keys />
       <section aria-label="What a quote promises" className="mt-4 border-t border-ink pt-2">
         <h2 className="mb-1 text-lg">What a quote promises</h2>
-        <Answer of={settings}>{(found) => <Promises key={found.lock_version} settings={found} />}</Answer>
+        <Answer of={settings}>{(found) => <Promises settings={found} />}</Answer>
       </section>
     </div>
   )

@@ -7,6 +7,7 @@ import { FieldError } from '../ui/field'
 import { count, counted } from '../ui/locale'
 import { Radios } from '../ui/radios'
 import { Badge, Empty } from '../ui/said'
+import { Sure } from '../ui/sure'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Typed } from '../ui/typed'
@@ -101,7 +102,6 @@ export function Keys() {
 function Row({ of, show }: { of: Key; show: (made: Schemas['CheckoutKeyMade']) => void }) {
   const due = useDueWords()
   const doing = useDoing()
-  const [sure, setSure] = useState(false)
   const over = of.revoked_at !== null
   const path = { params: { path: { id: of.id } } }
   const rotate = async () => {
@@ -131,31 +131,24 @@ function Row({ of, show }: { of: Key; show: (made: Schemas['CheckoutKeyMade']) =
       <td className="py-1.5 pr-3">{count(of.pace ?? 0)}</td>
       <td className="py-1.5 pr-3">{of.used_at ? due(of.used_at) : 'never'}</td>
       <td className="py-1 text-right whitespace-nowrap">
-        {!over &&
-          (sure ? (
-            <>
-              <Button className="border-brick text-brick" disabled={doing.busy} onClick={() => void revoke()}>
-                Revoke it: who uses it is refused at once
-              </Button>{' '}
-              <Button look="quiet" onClick={() => setSure(false)}>
-                Cancel
-              </Button>
-            </>
-          ) : (
-            <>
-              <Button
-                look="quiet"
-                disabled={doing.busy}
-                data-tip={`Makes a new one; this one opens the door for ${counted(OVERLAP, 'hour')} more`}
-                onClick={() => void rotate()}
-              >
-                Rotate
-              </Button>
-              <Button look="quiet" onClick={() => setSure(true)}>
-                Revoke
-              </Button>
-            </>
-          ))}
+        {!over && (
+          <>
+            <Button
+              look="quiet"
+              disabled={doing.busy}
+              data-tip={`Makes a new one; this one opens the door for ${counted(OVERLAP, 'hour')} more`}
+              onClick={() => void rotate()}
+            >
+              Rotate
+            </Button>
+            <Sure
+              act="Revoke"
+              really="Revoke it: who uses it is refused at once"
+              disabled={doing.busy}
+              run={() => void revoke()}
+            />
+          </>
+        )}
         {doing.error && <FieldError>{doing.error.message}</FieldError>}
       </td>
     </tr>

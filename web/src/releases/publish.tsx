@@ -6,7 +6,7 @@ import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
 import { TextArea } from '../ui/input'
-import { count, counted } from '../ui/locale'
+import { counted } from '../ui/locale'
 import { Radios } from '../ui/radios'
 import { Empty, Panel } from '../ui/said'
 import { toast } from '../ui/toast'
@@ -63,7 +63,7 @@ function Standing({ state }: { state: Schemas['ReleaseState'] }) {
         </section>
       )}
       {live === null || changes ? (
-        <PublishForm revision={state.revision} next={(live ?? 0) + 1} />
+        <PublishForm revision={state.revision} />
       ) : (
         <Empty>
           Edit the setup, and here stands what that changes for carts. <Link to="/">To the Board</Link>
@@ -75,7 +75,7 @@ function Standing({ state }: { state: Schemas['ReleaseState'] }) {
 
 const WHO = 'gate-mile:by'
 
-function PublishForm({ revision, next }: { revision: number; next: number }) {
+function PublishForm({ revision }: { revision: number }) {
   const { setup } = useWorkshop()
   const [by, setBy] = useState(() => localStorage.getItem(WHO) ?? '')
   const [note, setNote] = useState('')
@@ -159,7 +159,7 @@ function PublishForm({ revision, next }: { revision: number; next: number }) {
           disabled={doing.busy || (when === 'at' && !at)}
           onClick={() => void publish()}
         >
-          {doing.busy ? 'Publishing …' : when === 'now' ? 'Publish now' : `Plan release ${count(next)}`}
+          {doing.busy ? 'Publishing …' : when === 'now' ? 'Publish now' : 'Plan it'}
         </Button>
       </div>
     </section>

@@ -57,13 +57,13 @@ export function useDoing() {
     setBusy(true)
     setError(null)
     try {
-      const answer = await act()
-      await queries.invalidateQueries({ queryKey: ['releases'] })
-      return answer
+      return await act()
     } catch (problem) {
       if (problem instanceof ApiProblem || problem instanceof Unreachable) setError(problem)
       else throw problem
     } finally {
+      // Refused or not, it may stand otherwise than it is shown.
+      await queries.invalidateQueries({ queryKey: ['releases'] })
       setBusy(false)
     }
   }

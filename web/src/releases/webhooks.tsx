@@ -6,6 +6,7 @@ import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/locale'
 import { Badge, Empty } from '../ui/said'
+import { Sure } from '../ui/sure'
 import { Switch } from '../ui/switch'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
@@ -91,7 +92,6 @@ export function Webhooks() {
 function Row({ of }: { of: Webhook }) {
   const doing = useDoing()
   const due = useDueWords()
-  const [sure, setSure] = useState(false)
   const path = { params: { path: { id: of.id } } }
   const change = (body: Schemas['WebhookPatch']) =>
     doing.run(() => answerOf(api.PATCH('/api/webhooks/{id}', { ...path, body })))
@@ -133,23 +133,12 @@ function Row({ of }: { of: Webhook }) {
       >
         Send a test
       </Button>
-      {sure ? (
-        <>
-          <Button
-            className="border-brick text-brick"
-            onClick={() => void doing.run(() => answerOf(api.DELETE('/api/webhooks/{id}', path)))}
-          >
-            Remove it and what it was told
-          </Button>
-          <Button look="quiet" onClick={() => setSure(false)}>
-            Cancel
-          </Button>
-        </>
-      ) : (
-        <Button look="quiet" onClick={() => setSure(true)}>
-          Remove
-        </Button>
-      )}
+      <Sure
+        act="Remove"
+        really="Remove it and what it was told"
+        disabled={doing.busy}
+        run={() => void doing.run(() => answerOf(api.DELETE('/api/webhooks/{id}', path)))}
+      />
     </li>
   )
 }

@@ -28,6 +28,17 @@ module Server
       # @return [Hash] the contract; what it shares with the formats stands where it names it
       def source = @source ||= whole(YAML.safe_load_file(FILE))
 
+      # @param prefix [String] of addresses
+      # @param info [Hash] that it says of itself otherwise than the whole
+      # @return [Hash] the contract of those addresses, with what they name and nothing else
+      def section(prefix, **info)
+        paths = source["paths"].select { |path, _| path.start_with?(prefix) }
+        tags = paths.each_value.flat_map { |path| path.each_value.grep(Hash).flat_map { |verb| verb["tags"].to_a } }
+        { **source.slice("openapi", "servers"), "info" => source["info"].merge(info.transform_keys(&:to_s)),
+          "tags" => source["tags"].select { |tag| tags.include?(tag["name"]) }, "paths" => paths,
+          "components" => { **source["components"].slice("securitySchemes"), **named(paths) } }
+      end
+
       # @param name [String] a schema of the contract
       # @param body [Object] parsed JSON
       # @return [void]
@@ -43,6 +54,26 @@ module Server
       def prepare = source["components"]["schemas"].each_key { |name| schema(name) }
 
       private
+
+      # @return [Hash] of components, those that these name in turn among them
+      def named(part, found = {})
+        case part
+        when Array then part.each { |item| named(item, found) }
+        when Hash
+          component(part["$ref"], found)
+          part.fetch("discriminator", {}).fetch("mapping", {}).each_value { |ref| component(ref, found) }
+          part.each_value { |item| named(item, found) }
+        end
+        found
+      end
+
+      def component(ref, found)
+        kind, name = ref.to_s[%r{\A#/components/(.+)\z}, 1]&.split("/")
+        return if name.nil? || found.dig(kind, name)
+
+        (found[kind] ||= {})[name] = source["components"][kind][name]
+        named(found[kind][name], found)
+      end
 
       # Files that others are named in are read here, once.
       def whole(part)

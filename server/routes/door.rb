@@ -6,6 +6,8 @@ module Server
     module Door
       # Orders on one page.
       PAGE = (1..200)
+      INTRODUCTION = File.join(ROOT, "docs", "api", "checkout.md")
+      private_constant :INTRODUCTION
 
       def self.registered(app)
         app.get "/api/keys" do
@@ -45,6 +47,8 @@ module Server
           answer(Database.write { Door.set(body) }.document.tap { settings.checkout.changed })
         end
 
+        app.get("/api/reference") { answer(Door.reference) }
+
         app.get "/api/orders" do
           limit = number("limit", 50, PAGE)
           all = Door.orders(params["number"].to_s.strip)
@@ -60,6 +64,12 @@ module Server
       end
 
       class << self
+        # @return [Hash] what those who build a shop's side of the door read
+        def reference
+          @reference ||= Contract.section(CheckoutDoor::PATH, title: "Gate Mile, the checkout door",
+                                                              description: File.read(INTRODUCTION))
+        end
+
         # A public key stands in pages: it is for those of some origins, and for the calls that pages may make.
         # @param said [Hash] CheckoutKeyDraft or CheckoutKeyPatch of the contract
         # @return [Hash] with origins as browsers write them

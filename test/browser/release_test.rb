@@ -33,15 +33,19 @@ class ReleaseTest < Minitest::Test
     assert_text "1 edit since release 1"
     within("table[aria-label='What changes for carts']") { assert_text(/£4\.50.*£6\.95/m) }
     assert_equal "5.95", price(quoted), "the draft is nobody's price"
-    barred_by_proofs
-    assert_text "Release 2 is live"
-    assert_equal([2, "6.95"], quoted.then { |one| [one["release"], price(one)] })
+    planned_despite_proofs
+    assert_equal([1, "5.95"], quoted.then { |one| [one["release"], price(one)] }, "its moment has not come")
     placed = ask(:post, "orders", { order: "1042", quote: quote["quote"], method: "TRACKED" })
     assert_equal "5.95", placed["price"], "as promised"
-    on_the_bench
-    go_back
-    assert_equal([1, "5.95"], quoted.then { |one| [one["release"], price(one)] })
-    why_it_paid
+    later(7200) do
+      assert_equal([2, "6.95"], quoted.then { |one| [one["release"], price(one)] })
+      page.refresh
+      assert_text "Release 2 is live"
+      on_the_bench
+      go_back
+      assert_equal([1, "5.95"], quoted.then { |one| [one["release"], price(one)] })
+      why_it_paid
+    end
   end
 
   # What is planned can be taken back; a moment that is over is refused at its field.
@@ -104,6 +108,18 @@ class ReleaseTest < Minitest::Test
     press(:tab)
     select "by Standard, 20 %", from: "Tax in a price"
     assert(eventually { api(:get, "/api/door").then { |one| one["holds_minutes"] == 20 && one["tax_class"] == "standard" } })
+  end
+
+  # The reference is drawn from the contract, with nothing from elsewhere.
+  def test_the_reference
+    visit "/release/door"
+    click_link "API reference"
+    assert_text "Ask for a quote when the address is known"
+    assert_text "/checkout/v1/orders/{number}"
+    hosts = page.driver.network_traffic.filter_map { |one| URI(one.url).host unless one.url.start_with?("data:", "blob:") }.uniq
+    assert_equal [URI(page.current_url).host], hosts
+    click_link "Checkout door"
+    assert_text "What a quote promises"
   end
 
   # Who is told of what: the secret is told once, a test is sent and seen to arrive, what failed is sent again.
@@ -170,17 +186,20 @@ class ReleaseTest < Minitest::Test
     key
   end
 
-  # Through the page of rates, as a merchant does.
   def raise_tracked
     reprice("uk-tracked", "6.95")
     page.refresh
   end
 
-  def barred_by_proofs
-    click_button "Publish now"
+  # For an hour from now, by the shop's clock.
+  def planned_despite_proofs
+    choose "at a moment"
+    moment(GateMile::LocalMoment.local(Time.now + 3600, "Europe/London").strftime("%Y-%m-%dT%H:%M"))
+    click_button "Plan it"
     assert_text "These proofs do not hold"
     fill_in "Why it is published all the same", with: "The new tariff"
-    click_button "Publish now"
+    click_button "Plan it"
+    assert_text "Release 2 goes live"
   end
 
   # What the bench cart gets by another release.

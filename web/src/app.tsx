@@ -40,6 +40,7 @@ const Publish = lazy(async () => ({ default: (await import('./releases/publish')
 const ReleaseHistory = lazy(async () => ({ default: (await import('./releases/history')).ReleaseHistory }))
 const Orders = lazy(async () => ({ default: (await import('./releases/orders')).Orders }))
 const CheckoutDoor = lazy(async () => ({ default: (await import('./releases/door')).CheckoutDoor }))
+const Reference = lazy(async () => ({ default: (await import('./releases/reference')).Reference }))
 const Webhooks = lazy(async () => ({ default: (await import('./releases/webhooks')).Webhooks }))
 const Findings = lazy(async () => ({ default: (await import('./findings/findings')).Findings }))
 const FirstRun = lazy(async () => ({ default: (await import('./store/first-run')).FirstRun }))
@@ -84,6 +85,14 @@ function Root() {
 }
 
 const ROUTES: RouteObject[] = [
+  {
+    path: '/reference',
+    element: (
+      <Suspense fallback={<p className="p-4 text-soft">Fetching the reference …</p>}>
+        <Reference />
+      </Suspense>
+    ),
+  },
   {
     element: <Root />,
     children: [

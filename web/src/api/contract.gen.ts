@@ -1957,6 +1957,23 @@ export interface paths {
         patch: operations["updateDoor"];
         trace?: never;
     };
+    "/api/reference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The checkout door's part of this contract, with an introduction */
+        get: operations["readReference"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -5544,13 +5561,25 @@ export interface components {
         CheckoutDetail: "prices" | "methods" | "reckonings";
         /** @description Milliseconds that carriers may take */
         CheckoutDeadline: number;
+        /** @description As docs/formats/cart.schema.json has it, without how often offers were used - that is counted here */
+        CheckoutCart: {
+            lines: components["schemas"]["CartLine"][];
+            destination?: components["schemas"]["Address"];
+            order_discount?: components["schemas"]["Amount"];
+            billing?: components["schemas"]["Address"];
+            /** @description Name of the customer group */
+            group?: string | null;
+            coupons?: string[];
+            /** @description Names of other promotions in the cart */
+            promotions?: string[];
+        };
         CheckoutQuoteRequest: {
-            cart: components["schemas"]["Cart"];
+            cart: components["schemas"]["CheckoutCart"];
             detail?: components["schemas"]["CheckoutDetail"];
             deadline_ms?: components["schemas"]["CheckoutDeadline"];
         };
         CheckoutBatchRequest: {
-            carts?: components["schemas"]["Cart"][];
+            carts?: components["schemas"]["CheckoutCart"][];
             /** @description SKUs, each as a cart of one */
             products?: string[];
             /** @description Of the products */
@@ -9130,6 +9159,26 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    readReference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A document of OpenAPI 3.1 */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
     findOrders: {
         parameters: {
             query?: {
@@ -9324,6 +9373,22 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "cart": {
+                 *         "lines": [
+                 *           {
+                 *             "sku": "LOG-A4",
+                 *             "quantity": 2
+                 *           }
+                 *         ],
+                 *         "destination": {
+                 *           "country": "GB",
+                 *           "postcode": "TR29 4ZZ"
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["CheckoutQuoteRequest"];
             };
         };
@@ -9358,6 +9423,19 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "products": [
+                 *         "LOG-A4",
+                 *         "ROP-BRD-08"
+                 *       ],
+                 *       "destination": {
+                 *         "country": "GB",
+                 *         "postcode": "TR29 4ZZ"
+                 *       },
+                 *       "detail": "prices"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CheckoutBatchRequest"];
             };
         };
@@ -9390,6 +9468,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "order": "1042",
+                 *       "quote": "gmq_7Yk0...",
+                 *       "method": "TRACKED"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CheckoutOrderDraft"];
             };
         };
@@ -9449,6 +9534,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "state": "cancelled"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CheckoutOrderPatch"];
             };
         };

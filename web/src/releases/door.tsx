@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { answerOf, api, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { Answer } from '../ui/answer'
@@ -21,7 +22,10 @@ export function CheckoutDoor() {
     <div className="max-w-5xl pb-8">
       <p className="mb-2 max-w-3xl text-soft">
         Your shop asks <code>{location.origin}/checkout/v1</code> what a cart gets, and tells which orders
-        came of it. It answers from the release that is live.
+        came of it. It answers from the release that is live.{' '}
+        <Link to="/reference" className="underline">
+          API reference
+        </Link>
       </p>
       <Keys />
       <section aria-label="What a quote promises" className="mt-4 border-t border-ink pt-2">

@@ -5,5 +5,5 @@ require_relative "boot"
 
 workbench = Server::QuoteServer.workbench or abort "GATE_MILE_WORKBENCH and GATE_MILE_KEY say where the workbench is"
 folder = Server::ReleaseFolder.new(Server::Settings.quotes)
-queue = Server::OrderQueue.new(File.join(Server::Settings.quotes, "orders"))
-Server::Courier.new(workbench, folder, queue).run
+queues = %w[orders notices].map { |name| Server::OrderQueue.new(File.join(Server::Settings.quotes, name)) }
+Server::Courier.new(workbench, folder, *queues).run

@@ -63,7 +63,8 @@ module Server
         # @return [Stoplight::Light]
         def breaker(carrier)
           light = Stoplight("carrier #{carrier.id} #{carrier.address}")
-          light.with_threshold(FAILURES).with_cool_off_time(COOL_OFF).with_error_notifier { |_| nil }
+          light.with_data_store(Shared.breakers).with_threshold(FAILURES).with_cool_off_time(COOL_OFF)
+               .with_error_notifier { |_| nil }
                .with_error_handler { |error, count| counted(error, count) }
         end
 

@@ -68,7 +68,10 @@ module Server
 
       def kept(key)
         at, reply = Port.cache[key]
-        reply.with(age: (now - at).round) if at && now - at < KEPT
+        return reply.with(age: (now - at).round) if at && now - at < KEPT
+
+        at, reply = Shared.replies.read("reply #{key}")
+        reply&.with(age: [Time.now.to_i - at, 0].max)
       end
 
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
@@ -111,6 +114,7 @@ module Server
       def keep(key, request, reply)
         return unless reply.status == :answered && reply.services.each_value.none? { |one| one.status == :unusable }
 
+        Shared.replies.write("reply #{key}", [Time.now.to_i, reply], expires_in: KEPT)
         Port.keep do
           Port.cache.shift while Port.cache.size >= MOST
           Port.cache[key] = [now, reply, request]

@@ -19,8 +19,9 @@ module Server
       @releases = releases
       @keys = KeyRing.new
       @uses = OfferUses.new
-      @pace = CheckoutPace.new
-      @once = AnsweredOnce.new
+      @pace = CheckoutPace.new(Shared.counts)
+      @once = AnsweredOnce.new(Shared.store)
+      @emptiness = Emptiness.new
       @settings = Remembered.new { Records::DoorSetting.current.document.freeze }
     end
 
@@ -33,7 +34,7 @@ module Server
       [keys, uses, self].each(&:changed)
       releases.clear
       pace.clear
-      once.clear
+      [once, @emptiness, CarrierDown].each(&:clear)
     end
 
     # @param now [Time]
@@ -46,7 +47,7 @@ module Server
 
     # The key of the seal is there once the database is.
     # @return [CheckoutQuotes]
-    def quotes = @quotes ||= CheckoutQuotes.new(seal)
+    def quotes = @quotes ||= CheckoutQuotes.new(seal, emptiness: @emptiness)
 
     # @return [CheckoutOrders]
     def orders = @orders ||= CheckoutOrders.new(seal: seal, quotes: quotes, releases: releases, uses: uses)
@@ -64,6 +65,15 @@ module Server
     # @param key [KeyRing::Key]
     # @return [Array] a Rack response
     def close(number, body, key) = told(orders.close(number, body["state"], key), 200)
+
+    # What a quote server has noticed.
+    # @param body [Hash] CheckoutNotices of the contract
+    # @return [Array] a Rack response
+    def notice(body)
+      @emptiness.note(times: body["nothing_offered"]) if body["nothing_offered"].to_i.positive?
+      body["carriers_down"].to_a.each { |id| CarrierDown.tell(id) }
+      [204, {}, []]
+    end
 
     # @return [Hash] what a quote server has to know
     def state = DoorState.of(ground, keys)

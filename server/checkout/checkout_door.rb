@@ -12,13 +12,15 @@ module Server
     # The calls; a key must be for the first word of each.
     CALLS = { %w[POST quotes] => :quote, %w[POST quotes/batch] => :batch, %w[POST orders] => :order,
               %w[GET methods] => :shipping_methods, %w[GET served] => :served, %w[GET offers] => :offers,
-              %w[GET state] => :state }.freeze
+              %w[GET state] => :state, %w[POST notices] => :notices }.freeze
     HEADERS = { "content-type" => "application/json", "cache-control" => "no-store",
                 "x-content-type-options" => "nosniff" }.freeze
     CORS = { "access-control-allow-methods" => "GET, POST", "access-control-max-age" => "600",
              "access-control-allow-headers" => "authorization, content-type, idempotency-key",
              "vary" => "origin" }.freeze
-    private_constant :LIMIT, :ORDER, :BOOK, :CALLS, :CORS
+    # What only a quote server's key is for.
+    RELAYED = %r{\A(book/|notices\z)}
+    private_constant :LIMIT, :ORDER, :BOOK, :RELAYED, :CALLS, :CORS
 
     # @param app [#call] what is behind it
     # @param checkout [Checkout]
@@ -68,7 +70,7 @@ module Server
                                                          headers: { "www-authenticate" => "Bearer" })
       raise Problem.new(403, "This key is for pages of the origins that it lists.") unless key.lets?(env["HTTP_ORIGIN"])
 
-      about = BOOK.match?(call) ? "state" : call[/\A\w+/]
+      about = RELAYED.match?(call) ? "state" : call[/\A\w+/]
       raise Problem.new(403, "This key is not for #{about}.") if known?(call) && !key.for?(about)
 
       key
@@ -124,6 +126,12 @@ module Server
       body = Body.of(env, LIMIT)
       Contract.check("CheckoutOrderPatch", body)
       @checkout.close(number, body, key)
+    end
+
+    def notices(env, _key)
+      body = Body.of(env, LIMIT)
+      Contract.check("CheckoutNotices", body)
+      @checkout.notice(body)
     end
 
     # What a quote server has to know; little is said where nothing has changed.

@@ -6,8 +6,28 @@ module Server
     SECONDS = 60
     private_constant :SECONDS
 
-    # @param store [ActiveSupport::Cache::Store] that counts
-    def initialize(store = ActiveSupport::Cache::MemoryStore.new(size: 1_048_576))
+    # Counts of one process: those of the minute, and nothing of those before.
+    class Own
+      def initialize = clear
+
+      # @param name [String] of a key and a minute
+      # @param amount [Integer]
+      # @return [Integer] what it comes to
+      def increment(name, amount, **)
+        minute = name.rpartition(" ").last
+        clear(minute) unless @minute == minute
+        @counts.compute(name) { |count| count.to_i + amount }
+      end
+
+      # @return [void]
+      def clear(minute = nil)
+        @counts = Concurrent::Map.new
+        @minute = minute
+      end
+    end
+
+    # @param store [ActiveSupport::Cache::Store, Own] that counts
+    def initialize(store = Own.new)
       @store = store
     end
 

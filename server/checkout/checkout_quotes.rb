@@ -73,9 +73,12 @@ module Server
       @emptiness.note if %i[nothing_available not_served].include?(quote.status)
       holds = ground.now + (ground.settings[:holds_minutes] * 60)
       id = family && @seal.seal(content(family, ground, holds, cart, quote, port))
-      { quote: id, release: ground.number, at: ground.now.iso8601, holds_until: holds.iso8601,
+      { quote: id, release: ground.number, at: moment(ground.now), holds_until: moment(holds),
         **CheckoutAnswer.of(quote, ground.book, tax_class: ground.settings[:tax_class], detail: detail) }
     end
+
+    # As RFC 3339 has it; both are in UTC.
+    def moment(time) = time.strftime("%FT%TZ")
 
     def content(family, ground, holds, cart, quote, port)
       short = cart.with(destination: cart.destination.shortened, billing: cart.billing.shortened)

@@ -34,9 +34,11 @@ module Server
       def section(prefix, **info)
         paths = source["paths"].select { |path, _| path.start_with?(prefix) }
         tags = paths.each_value.flat_map { |path| path.each_value.grep(Hash).flat_map { |verb| verb["tags"].to_a } }
-        { **source.slice("openapi", "servers"), "info" => source["info"].merge(info.transform_keys(&:to_s)),
-          "tags" => source["tags"].select { |tag| tags.include?(tag["name"]) }, "paths" => paths,
-          "components" => { **source["components"].slice("securitySchemes"), **named(paths) } }
+        components = { **source["components"].slice("securitySchemes"), **named(paths) }
+        source.slice("openapi", "servers").merge(
+          "info" => source["info"].merge(info.transform_keys(&:to_s)), "paths" => paths, "components" => components,
+          "tags" => source["tags"].select { |tag| tags.include?(tag["name"]) }
+        )
       end
 
       # @param name [String] a schema of the contract

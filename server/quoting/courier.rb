@@ -13,11 +13,11 @@ module Server
 
     # @param workbench [Workbench]
     # @param folder [ReleaseFolder]
-    # @param queue [OrderQueue]
-    def initialize(workbench, folder, queue)
+    # @param queues [Array<OrderQueue>] of what waits
+    def initialize(workbench, folder, *queues)
       @workbench = workbench
       @folder = folder
-      @queue = queue
+      @queues = queues
       @etag = nil
     end
 
@@ -67,8 +67,10 @@ module Server
       @folder.keep_book(release["number"], text)
     end
 
-    def take
-      @queue.each_in_order do |call|
+    def take = @queues.each { |queue| taken(queue) }
+
+    def taken(queue)
+      queue.each_in_order do |call|
         status, = @workbench.tell(call["verb"].to_sym, call["call"], call["body"])
         (status < 400).tap { |taken| refused(call, status) unless taken }
       end

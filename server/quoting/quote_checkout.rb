@@ -4,12 +4,6 @@ module Server
   # What the checkout door works with in a quote process: the newest state of its folder, and a workbench for orders. It
   # stands where {Checkout} stands in the workbench.
   class QuoteCheckout
-    # Carts for which there is nothing are the workbench's to notice.
-    module Unnoticed
-      def self.note = nil
-    end
-    private_constant :Unnoticed
-
     # @return [KeyRing]
     attr_reader :keys
     # @return [CheckoutPace]
@@ -20,12 +14,14 @@ module Server
     # @param source [QuoteGround]
     # @param orders [RelayedOrders]
     # @param queue [OrderQueue]
-    def initialize(source, orders, queue)
+    # @param notices [#note] hears of carts for which there is nothing
+    def initialize(source, orders, queue, notices)
       @source = source
       @orders = orders
       @queue = queue
+      @notices = notices
       @keys = KeyRing.new(-> { @source.ready&.keys || {} })
-      @pace = CheckoutPace.new(Shared.store)
+      @pace = CheckoutPace.new(Shared.counts)
       @once = AnsweredOnce.new(Shared.store)
     end
 
@@ -43,7 +39,7 @@ module Server
       return @quotes.last if @quotes&.first.equal?(ready)
 
       asking = ->(seconds) { Carriers::Port.new(seconds, carriers: ready.carriers) }
-      (@quotes = [ready, CheckoutQuotes.new(ready.seal, carriers: asking, emptiness: Unnoticed)]).last
+      (@quotes = [ready, CheckoutQuotes.new(ready.seal, carriers: asking, emptiness: @notices)]).last
     end
 
     # @param body [Hash] CheckoutOrderDraft of the contract
@@ -60,8 +56,9 @@ module Server
 
     # Only a workbench tells these.
     # @raise [Problem] 404
-    def state = raise(Problem.new(404, "Only the workbench tells this."))
+    def state(*) = raise(Problem.new(404, "Only the workbench tells this."))
     alias book state
+    alias notice state
 
     # @return [Hash] how it stands, for whoever watches over it
     def status

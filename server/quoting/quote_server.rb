@@ -5,18 +5,23 @@ module Server
   module QuoteServer
     # Seconds after a new release that the other workers are forked anew, so that they share its memory.
     REFORK = 5
-    private_constant :REFORK
+    # Seconds between two times that it hands over what it noticed.
+    HANDED_OVER = 5
+    private_constant :REFORK, :HANDED_OVER
 
     class << self
       # @return [QuoteGround] looked at once before workers are forked: what it compiles is theirs together
       def ground = @ground ||= QuoteGround.new(ReleaseFolder.new(Settings.quotes))
 
+      # @return [Notices] of this process
+      def notices = @notices ||= Notices.new(OrderQueue.new(File.join(Settings.quotes, "notices")))
+
       # @return [#call] the Rack application
       def app
-        Stoplight.default_notifiers = []
+        Stoplight.default_notifiers = [notices]
         queue = OrderQueue.new(File.join(Settings.quotes, "orders"))
         orders = RelayedOrders.new(workbench, queue)
-        checkout = QuoteCheckout.new(ground, orders, queue)
+        checkout = QuoteCheckout.new(ground, orders, queue, notices)
         CheckoutDoor.new(->(env) { other(env, checkout) }, checkout)
       end
 
@@ -31,10 +36,20 @@ module Server
       # @return [Thread]
       def watch(index)
         ground.look
+        hand_over if workbench
         ground.watch { refork if index.zero? }
       end
 
       private
+
+      def hand_over
+        Thread.new do
+          loop do
+            sleep HANDED_OVER
+            notices.hand_over
+          end
+        end
+      end
 
       def refork
         master = Process.ppid

@@ -5,6 +5,35 @@ require "stoplight"
 module Server
   # Hears of carriers that are left alone because they do not answer, and tells of it.
   class CarrierDown < Stoplight::Notifier::Base
+    # Seconds in which the same carrier is told once: several processes notice it.
+    SILENCE = 300
+    private_constant :SILENCE
+
+    class << self
+      # @param id [String] of a carrier
+      # @param now [Time]
+      # @return [void]
+      def tell(id, now = Time.now)
+        name = Records::Carrier.where(id: id).pick(:name) or return
+        Announcements.tell("carrier.down", { carrier: name }, now: now) if news?(id, now)
+      end
+
+      # @return [void]
+      def clear = LOCK.synchronize { TOLD.clear }
+
+      private
+
+      def news?(id, now)
+        LOCK.synchronize do
+          TOLD.delete_if { |_, at| now - at >= SILENCE }
+          !TOLD.key?(id) && TOLD[id] = now
+        end
+      end
+    end
+    LOCK = Mutex.new
+    TOLD = {} # rubocop:disable Style/MutableConstant
+    private_constant :LOCK, :TOLD
+
     # @param light [Stoplight::Light] named "carrier ID ADDRESS"
     # @param from [String] a colour
     # @param to [String]
@@ -13,8 +42,7 @@ module Server
     def notify(light, from, to, _error)
       return unless from == Stoplight::Color::GREEN && to == Stoplight::Color::RED
 
-      name = Records::Carrier.where(id: light.name.split[1]).pick(:name) or return
-      Announcements.tell("carrier.down", { carrier: name })
+      CarrierDown.tell(light.name.split[1])
     rescue StandardError => e
       Log.fault(e, "telling of a carrier")
     end

@@ -11,20 +11,32 @@ module Server
 
     def initialize
       @lock = Mutex.new
-      @times = []
+      clear
+    end
+
+    # @return [void]
+    def clear
+      @lock.synchronize do
+        @times = []
+        @told = nil
+      end
     end
 
     # @param now [Time]
+    # @param times [Integer] how often, where somebody else has counted
     # @return [void]
-    def note(now = Time.now)
-      Announcements.tell("nothing.offered", { times: OFTEN, minutes: SECONDS / 60 }, now: now) if often?(now)
+    def note(now = Time.now, times: 1)
+      return unless often?([now] * [times, OFTEN].min)
+
+      Announcements.tell("nothing.offered", { times: OFTEN, minutes: SECONDS / 60 }, now: now)
     end
 
     private
 
-    def often?(now)
+    def often?(times)
       @lock.synchronize do
-        @times = @times.last(OFTEN - 1).push(now)
+        @times = (@times + times).last(OFTEN)
+        now = @times.last
         next false if @times.size < OFTEN || now - @times.first > SECONDS || (@told && now - @told < SILENCE)
 
         @told = now

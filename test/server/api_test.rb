@@ -110,9 +110,11 @@ class ApiTest < Minitest::Test
     api(:patch, "/api/keys/#{key.dig("made", "id")}", { pace: 300 })
     api(:patch, "/api/door", { holds_minutes: 20, lock_version: api(:get, "/api/door")["lock_version"] })
     through_the_door("HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
+    api(:post, "/checkout/v1/notices", { nothing_offered: 0, carriers_down: [] }, "HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
     api(:get, "/api/keys")["keys"].each { |one| api(:delete, "/api/keys/#{one["id"]}") }
     hooks
     api(:get, "/api/orders/7")
+    assert_equal "3.1.0", api(:get, "/api/reference")["openapi"]
     api(:get, "/api/orders")["count"]
   end
 

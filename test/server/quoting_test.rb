@@ -41,10 +41,12 @@ class QuotingTest < Minitest::Test
     @folder = Server::ReleaseFolder.new(@path)
     @queue = Server::OrderQueue.new(File.join(@path, "orders"))
     @workbench = Workbench.new(checkout)
-    @courier = Server::Courier.new(@workbench, @folder, @queue)
+    @noticed = Server::OrderQueue.new(File.join(@path, "notices"))
+    @notices = Server::Notices.new(@noticed)
+    @courier = Server::Courier.new(@workbench, @folder, @queue, @noticed)
     @courier.round
     @ground = Server::QuoteGround.new(@folder)
-    @process = Server::QuoteCheckout.new(@ground, Server::RelayedOrders.new(@workbench, @queue), @queue)
+    @process = Server::QuoteCheckout.new(@ground, Server::RelayedOrders.new(@workbench, @queue), @queue, @notices)
     @door = Server::CheckoutDoor.new(->(_) { [404, {}, []] }, @process)
   end
 
@@ -149,6 +151,37 @@ class QuotingTest < Minitest::Test
     assert(@workbench.sent.drop(1).grep(->(one) { one[1] == "orders" }).all? { |_, _, body| body["placed_at"] })
   end
 
+  # What a quote process notices is the workbench's to tell: it is gathered, and goes on being gathered while that is away.
+  def test_what_is_noticed
+    nowhere = { "lines" => goods, "destination" => { "country" => "JP" } }
+    @notices.hand_over
+    assert_equal 0, @noticed.size, "nothing"
+    3.times { through("POST", "quotes", { cart: nowhere }) }
+    through("POST", "quotes", { cart: cart })
+    light = Struct.new(:name).new("carrier petrel http://127.0.0.1:9")
+    2.times { @notices.notify(light, Stoplight::Color::GREEN, Stoplight::Color::RED, nil) }
+    @notices.notify(light, Stoplight::Color::YELLOW, Stoplight::Color::RED, nil)
+    @notices.hand_over
+    @courier.round
+    assert_equal [[:post, "notices", { "nothing_offered" => 3, "carriers_down" => ["petrel"] }]], @workbench.sent
+    @workbench.away = true
+    30.times do
+      @notices.note
+      @notices.hand_over
+    end
+    quietly { @courier.round }
+    assert_operator @noticed.size, :<, 30
+    @workbench.away = false
+    @courier.round
+    @notices.hand_over
+    @courier.round
+    assert_equal(33, @workbench.sent.sum { |_, _, body| body["nothing_offered"] })
+    @key = key_for("Another", calls: %w[state])
+    @courier.round
+    @ground.look
+    assert_equal 404, through("POST", "notices", { nothing_offered: 1, carriers_down: [] }).first, "only the workbench hears"
+  end
+
   # Too late while the workbench is away: both prices are told here, and the new quote is the shop's own.
   def test_a_quote_that_ran_out
     quote = through("POST", "quotes", { cart: cart }).last["quote"]
@@ -219,7 +252,7 @@ class QuotingTest < Minitest::Test
   # A process that has nothing yet says so; so does one whose pace is over.
   def test_before_there_is_a_release
     empty = Server::QuoteGround.new(Server::ReleaseFolder.new(File.join(@path, "empty")))
-    door = Server::CheckoutDoor.new(nil, Server::QuoteCheckout.new(empty, nil, @queue))
+    door = Server::CheckoutDoor.new(nil, Server::QuoteCheckout.new(empty, nil, @queue, @notices))
     env = Rack::MockRequest.env_for("/checkout/v1/methods", "HTTP_AUTHORIZATION" => "Bearer #{@key}")
     assert_equal 401, door.call(env).first, "it knows no key"
     assert_nil empty.ready

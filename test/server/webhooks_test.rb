@@ -188,6 +188,28 @@ class WebhooksTest < Minitest::Test
     assert_equal carrier.name, JSON.parse(received(@shop.asked.first).last).dig("data", "carrier")
   end
 
+  # What quote servers notice counts together with what the workbench notices itself.
+  def test_what_quote_servers_notice
+    hook(%w[nothing.offered carrier.down])
+    publish
+    @key = key_for
+    own = key_for("Quote servers", calls: %w[state])
+    carrier = Server::Records::Carrier.first
+    told = ->(count, down = []) { ask(:post, "notices", { nothing_offered: count, carriers_down: down }, key: own) }
+    told.call(8)
+    quoted(cart(goods, { "country" => "JP" }))
+    round
+    assert_empty kinds
+    told.call(1_000_000, [carrier.id, "gone"])
+    told.call(0, [carrier.id])
+    assert_equal 204, status
+    round
+    assert_equal %w[carrier.down nothing.offered], kinds.sort
+    ask(:post, "notices", { nothing_offered: 1, carriers_down: [] })
+    assert_equal 403, status, "with a shop's key"
+    assert_equal ["/carriers_down", "/nothing_offered"], pointers(ask(:post, "notices", { nothing_offered: -1, carriers_down: nil }, key: own)).sort
+  end
+
   # Carts of orders are kept for as long as the merchant says, what was paid for good; one duty that fails leaves the others.
   def test_what_is_kept_for_too_long
     publish

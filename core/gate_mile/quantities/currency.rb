@@ -44,5 +44,13 @@ module GateMile
     private_constant :ALL
 
     def to_s = code
+
+    # Through Marshal too a currency stays the one that there is of its code.
+    # @return [String]
+    def _dump(_level) = code
+
+    # @param code [String]
+    # @return [Currency]
+    def self._load(code) = self[code]
   end
 end

@@ -23,6 +23,13 @@ class QuantitiesTest < Minitest::Test
   end
 
   # Exponents: ISO 4217 "list one" as its maintenance agency publishes it, carried by the npm package currency-codes.
+  # There is one of each, wherever an amount has been in between.
+  def test_a_currency_stays_the_same_through_marshal
+    kept = Marshal.load(Marshal.dump([GateMile::Money.parse("4.50", GateMile::Currency["GBP"])])).first
+    assert_same GateMile::Currency["GBP"], kept.currency
+    assert_equal "9.00", (kept + GateMile::Money.parse("4.50", GateMile::Currency["GBP"])).to_s
+  end
+
   def test_currency_exponents_against_the_published_table
     file = File.join(ROOT, "web/node_modules/currency-codes/iso-4217-list-one.xml")
     pairs = File.read(file).scan(%r{<Ccy>(\w{3})</Ccy>.*?<CcyMnrUnts>(\d)</CcyMnrUnts>}m).to_h do |code, digits|

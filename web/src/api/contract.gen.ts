@@ -2198,6 +2198,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/checkout/v1/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a quote server has noticed, for the workbench to tell; only with a key for quote servers */
+        post: operations["checkoutNotices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/checkout/v1/methods": {
         parameters: {
             query?: never;
@@ -5644,6 +5661,12 @@ export interface components {
             method: string;
             /** @description When a quote server was told; of others it is not looked at */
             placed_at?: string;
+        };
+        CheckoutNotices: {
+            /** @description Carts for which there was nothing since the last time */
+            nothing_offered: number;
+            /** @description Ids of carriers that are left alone */
+            carriers_down: string[];
         };
         CheckoutOrderPatch: {
             /** @enum {string} */
@@ -9622,6 +9645,38 @@ export interface operations {
             401: components["responses"]["Problem"];
             403: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
+        };
+    };
+    checkoutNotices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "nothing_offered": 3,
+                 *       "carriers_down": []
+                 *     }
+                 */
+                "application/json": components["schemas"]["CheckoutNotices"];
+            };
+        };
+        responses: {
+            /** @description Heard */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     checkoutMethods: {

@@ -29,6 +29,8 @@ const CALLS: readonly (readonly [Call, string])[] = [
 
 /** What a shop asks for; the rest is for quote servers, which are told all that quoting needs. */
 const SHOPS: readonly Call[] = ['quotes', 'orders', 'methods', 'served', 'offers']
+/** Columns that a phone has no room for. */
+const WIDE = ['Begins with', 'A minute']
 const SERVERS: readonly Call[] = ['orders', 'state']
 
 /** Hours for which a key that was rotated opens the door still. */
@@ -63,7 +65,10 @@ export function Keys() {
               <thead>
                 <tr className="border-b border-ink text-left font-cond text-soft">
                   {['Name', 'Begins with', 'For', 'A minute', 'Last used'].map((name) => (
-                    <th key={name} className="py-1 pr-3 font-normal">
+                    <th
+                      key={name}
+                      className={`py-1 pr-3 font-normal ${WIDE.includes(name) ? 'max-sm:hidden' : ''}`}
+                    >
                       {name}
                     </th>
                   ))}
@@ -120,7 +125,7 @@ function Row({ of, show }: { of: Key; show: (made: Schemas['CheckoutKeyMade']) =
           <span className="block text-xs font-normal text-ochre">△ ends {due(of.ends_at)}</span>
         )}
       </th>
-      <td className="py-1.5 pr-3">
+      <td className="py-1.5 pr-3 max-sm:hidden">
         <code className="text-xs">{of.start}…</code>
       </td>
       <td className="py-1.5 pr-3">
@@ -128,7 +133,7 @@ function Row({ of, show }: { of: Key; show: (made: Schemas['CheckoutKeyMade']) =
           .map(([, words]) => words)
           .join(', ')}
       </td>
-      <td className="py-1.5 pr-3">{count(of.pace ?? 0)}</td>
+      <td className="py-1.5 pr-3 max-sm:hidden">{count(of.pace ?? 0)}</td>
       <td className="py-1.5 pr-3">{of.used_at ? due(of.used_at) : 'never'}</td>
       <td className="py-1 text-right whitespace-nowrap">
         {!over && (

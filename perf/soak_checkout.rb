@@ -14,120 +14,156 @@ require_relative "../clients/ruby/gate_mile_checkout"
 SECONDS = Integer(ARGV.first || 600)
 SHOPS = 3
 
-# A shop that asks one server after the other, and tells an order again until somebody has taken it.
-class Shop
-  attr_reader :asked, :failed, :mixed, :taken
+# All of it at once.
+class Soak
+  # A shop that asks one server after the other, and tells an order again until somebody has taken it.
+  class Shop
+    attr_reader :asked, :failed, :mixed, :taken
 
-  # @param doors [Array<GateMileCheckout>]
-  # @param prices [Hash{Integer => String}] by release
-  # @param name [Integer]
-  def initialize(doors, prices, name)
-    @doors = doors
-    @prices = prices
-    @name = name
-    @asked = 0
-    @failed = Hash.new(0)
-    @mixed = []
-    @taken = {}
+    # @param doors [Array<GateMileCheckout>]
+    # @param prices [Hash{Integer => String}] by release
+    # @param name [Integer]
+    def initialize(doors, prices, name)
+      @doors = doors
+      @prices = prices
+      @name = name
+      @asked = 0
+      @failed = Hash.new(0)
+      @mixed = []
+      @taken = {}
+    end
+
+    # @return [void]
+    def round(cart)
+      quote = once { |door| door.quote(cart) } or return
+      price = quote["methods"].find { |one| one["code"] == "TRACKED" }.fetch("price")
+      @mixed << [quote["release"], price] unless @prices[quote["release"]] == price
+      order(quote, price) if (@asked % 5).zero?
+    end
+
+    private
+
+    def once
+      @asked += 1
+      yield @doors[@asked % @doors.size]
+    rescue GateMileCheckout::Refused => e
+      @failed[e.message] += 1
+      nil
+    rescue GateMileCheckout::Unreachable, SystemCallError, IOError, Timeout::Error => e
+      @failed[e.class.name] += 1
+      nil
+    end
+
+    def order(quote, price)
+      number = "#{@name}-#{@asked}"
+      told = nil
+      told = once { |door| door.order(number, quote: quote["quote"], method: "TRACKED") } until told
+      @taken[number] = price
+      @mixed << [number, told["price"], price] unless told["price"] == price
+    end
+  end
+
+  # The processes that quote, as the system sees them.
+  module Workers
+    class << self
+      # @return [Array<Integer>]
+      def pids
+        below(Process.pid).select { |pid| File.read("/proc/#{pid}/cmdline").include?("puma: cluster worker") }
+      rescue SystemCallError
+        []
+      end
+
+      # @return [Integer] MB that they have, what they share counted once
+      def memory
+        pids.sum { |pid| File.read("/proc/#{pid}/smaps_rollup")[/^Pss:\s+(\d+)/, 1].to_i } / 1024
+      rescue SystemCallError
+        0
+      end
+
+      private
+
+      def below(pid)
+        children = File.read("/proc/#{pid}/task/#{pid}/children").split.map(&:to_i)
+        children + children.flat_map { |child| below(child) }
+      rescue SystemCallError
+        []
+      end
+    end
+  end
+
+  CART = { lines: [{ sku: "LOG-A4", quantity: 1 }], destination: { country: "GB", postcode: "TR29 4ZZ" } }.freeze
+
+  # @param all [QuoteServers]
+  def initialize(all)
+    @all = all
+    @prices = { 1 => "5.95" }
+    @killed = 0
+    @levels = []
+    doors = [4191, 4192].map { |port| GateMileCheckout.new("http://127.0.0.1:#{all.quotes(2, port: port)}", all.key) }
+    @shops = Array.new(SHOPS) { |at| Shop.new(doors, @prices, at) }
   end
 
   # @return [void]
-  def round(cart)
-    quote = once { |door| door.quote(cart) } or return
-    price = quote["methods"].find { |one| one["code"] == "TRACKED" }.fetch("price")
-    @mixed << [quote["release"], price] unless @prices[quote["release"]] == price
-    order(quote, price) if (@asked % 5).zero?
+  def run
+    asking = @shops.map { |shop| Thread.new { shop.round(CART) until Thread.current[:over] } }
+    others = [every(20) { release }, every(30) { kill }, every(10) { @levels << Workers.memory }]
+    sleep SECONDS
+    others.each(&:kill)
+    asking.each { |thread| thread[:over] = true }.each(&:join)
+    sleep 10 # what waits is handed on
+  end
+
+  # @return [void]
+  def tell
+    taken = @shops.map(&:taken).inject(:merge)
+    stored = SQLite3::Database.new(@all.database, readonly: true).execute("SELECT number, price FROM orders").to_h
+    lost = taken.keys - stored.keys
+    wrong = taken.count { |number, price| stored[number] && stored[number].to_s != price }
+    puts "#{@shops.sum(&:asked)} calls, #{taken.size} orders, #{@prices.size} releases, #{@killed} processes killed"
+    puts "lost: #{lost.size}; other price: #{wrong}; more than were told: #{(stored.keys - taken.keys).size}; " \
+         "of two releases: #{@shops.sum { |shop| shop.mixed.size }}"
+    failed = @shops.map(&:failed).inject { |one, other| one.merge(other) { |_, *counts| counts.sum } }
+    puts "calls that were cut off or refused: #{failed}"
+    levels
   end
 
   private
 
-  def once
-    @asked += 1
-    yield @doors[@asked % @doors.size]
-  rescue GateMileCheckout::Refused => e
-    @failed[e.message] += 1
-    nil
-  rescue GateMileCheckout::Unreachable, SystemCallError, IOError, Timeout::Error => e
-    @failed[e.class.name] += 1
-    nil
+  def levels
+    third = [@levels.size / 3, 1].max
+    puts "memory of the quote processes, MB: #{@levels.first(third).sum / third} in the first third, " \
+         "#{@levels.last(third).sum / third} in the last; #{@levels.minmax.join(" to ")}"
   end
 
-  def order(quote, price)
-    number = "#{@name}-#{@asked}"
-    told = nil
-    told = once { |door| door.order(number, quote: quote["quote"], method: "TRACKED") } until told
-    @taken[number] = price
-    @mixed << [number, told["price"], price] unless told["price"] == price
-  end
-end
-
-# @return [Array<Integer>] every process below this one
-def below(pid)
-  children = File.read("/proc/#{pid}/task/#{pid}/children").split.map(&:to_i)
-  children + children.flat_map { |child| below(child) }
-rescue SystemCallError
-  []
-end
-
-# @return [Array<Integer>] quote processes
-def workers
-  below(Process.pid).select { |pid| File.read("/proc/#{pid}/cmdline").include?("puma: cluster worker") }
-rescue SystemCallError
-  []
-end
-
-# @return [Integer] MB that all quote processes have to themselves or share in parts
-def memory
-  workers.sum { |pid| File.read("/proc/#{pid}/smaps_rollup")[/^Pss:\s+(\d+)/, 1].to_i } / 1024
-rescue SystemCallError
-  0
-end
-
-# @return [Thread] that does it again and again
-def every(seconds)
-  Thread.new do
-    loop do
-      sleep seconds
-      yield
+  def every(seconds)
+    Thread.new do
+      loop do
+        sleep seconds
+        yield
+      end
     end
+  end
+
+  def release
+    rate = @all.ask(:Get, "/api/setup")["rates"].find { |one| one["id"] == "uk-tracked" }
+    amount = format("%.2f", 6 + (@prices.size / 100.0))
+    plan = { "schedule" => { "kind" => "flat", "amount" => amount } }
+    @all.ask(:Patch, "/api/rates/uk-tracked", { plan: plan, lock_version: rate["lock_version"] })
+    @prices[@prices.size + 1] = amount
+    @all.publish
+  end
+
+  def kill
+    pid = Workers.pids.sample or return
+    Process.kill(:KILL, pid)
+    @killed += 1
+  rescue Errno::ESRCH
+    nil
   end
 end
 
 QuoteServers.open do |all|
-  doors = [4191, 4192].map { |port| GateMileCheckout.new("http://127.0.0.1:#{all.quotes(2, port: port)}", all.key) }
-  prices = { 1 => "5.95" }
-  cart = { lines: [{ sku: "LOG-A4", quantity: 1 }], destination: { country: "GB", postcode: "TR29 4ZZ" } }
-  shops = Array.new(SHOPS) { |at| Shop.new(doors, prices, at) }
-  asking = shops.map { |shop| Thread.new { shop.round(cart) until Thread.current[:over] } }
-  killed = 0
-  levels = []
-  releasing = every(20) do
-    rate = all.ask(:Get, "/api/setup")["rates"].find { |one| one["id"] == "uk-tracked" }
-    amount = format("%.2f", 6 + (prices.size / 100.0))
-    plan = { "schedule" => { "kind" => "flat", "amount" => amount } }
-    all.ask(:Patch, "/api/rates/uk-tracked", { plan: plan, lock_version: rate["lock_version"] })
-    prices[prices.size + 1] = amount
-    all.publish
-  end
-  killing = every(30) do
-    Process.kill(:KILL, workers.sample) && killed += 1
-  rescue SystemCallError, TypeError
-    nil
-  end
-  measuring = every(10) { levels << memory }
-  sleep SECONDS
-  [releasing, killing, measuring].each(&:kill)
-  asking.each { |thread| thread[:over] = true }.each(&:join)
-  sleep 10
-  taken = shops.map(&:taken).inject(:merge)
-  stored = SQLite3::Database.new(all.database, readonly: true).execute("SELECT number, price FROM orders").to_h
-  lost = taken.keys - stored.keys
-  wrong = taken.count { |number, price| stored[number] && stored[number].to_s != price }
-  puts "#{shops.sum(&:asked)} calls, #{taken.size} orders, #{prices.size} releases, #{killed} processes killed"
-  puts "lost: #{lost.size}; other price: #{wrong}; more than were told: #{(stored.keys - taken.keys).size}; " \
-       "of two releases: #{shops.sum { |shop| shop.mixed.size }}"
-  puts "calls that were cut off or refused: #{shops.map(&:failed).inject { |one, other| one.merge(other) { |_, a, b| a + b } }}"
-  third = levels.size / 3
-  puts "memory of the quote processes, MB: #{levels.first(third).sum / [third, 1].max} in the first third, " \
-       "#{levels.last(third).sum / [third, 1].max} in the last; #{levels.minmax.join(" to ")}"
+  soak = Soak.new(all)
+  soak.run
+  soak.tell
 end

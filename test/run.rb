@@ -6,11 +6,14 @@
 # longest first. What each of them says is shown when it is done, and what failed once more at the end. A browser file
 # that failed runs a second time, alone: what passes then is told apart as unsteady, with what it said the first time.
 require "etc"
+require "fileutils"
 require "open3"
+require "tmpdir"
 
 # Files that take long, and how long: whatever is not named takes a little.
 LONG = { "browser" => 60, "server" => 25, "core" => 8 }.freeze
-CORE_TOGETHER = 3
+# In how many processes the files of a folder run that share some; to load takes longer than many of them do.
+TOGETHER = { "core" => 3, "server" => 8 }.freeze
 
 def run_here(files)
   require "minitest/autorun"
@@ -18,12 +21,13 @@ def run_here(files)
   files.each { |file| require File.expand_path(file) }
 end
 
-# Core files are quick to load and share a process; the others have a server of their own each.
+# Files of the core and of the server share processes; each browser file has one of its own.
 def jobs(files)
-  core, others = files.partition { |file| file.include?("test/core/") }
-  groups = core.sort_by { |file| -File.size(file) }.each_with_index.group_by { |_, at| at % CORE_TOGETHER }
-               .values.map { |pairs| pairs.map(&:first) }
-  (others.map { |file| [file] } + groups).sort_by do |group|
+  files.group_by { |file| TOGETHER[file[%r{test/(\w+)/}, 1]] }.flat_map do |count, list|
+    next list.map { |file| [file] } unless count
+
+    list.sort_by { |file| -File.size(file) }.each_with_index.group_by { |_, at| at % count }.values.map { |pairs| pairs.map(&:first) }
+  end.sort_by do |group|
     -group.sum { |file| LONG.fetch(file[%r{test/(\w+)/}, 1].to_s, 5) + (File.size(file) / 2000) }
   end
 end
@@ -72,6 +76,9 @@ def run_apart(files, checks)
   queue = Queue.new
   checks.each { |check| queue << [check] }
   jobs(files).each { |group| queue << group }
+  # What tests make once for all of them.
+  ENV["GATE_MILE_TEST_MADE"] = Dir.mktmpdir("gate-mile-made")
+  at_exit { FileUtils.rm_rf(ENV.fetch("GATE_MILE_TEST_MADE")) }
   outcomes = run_all(queue.close)
   again = outcomes.reject(&:passed).select(&:browser?).to_h { |outcome| [outcome, run_group(outcome.files).tap(&:tell)] }
   unsteady = again.select { |_, second| second.passed }.keys

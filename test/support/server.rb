@@ -21,11 +21,27 @@ module ServerSupport
   include Rack::Test::Methods
 
   STACK = Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
+  # What the first process of a run makes for all of them, in the folder that test/run.rb names: nil for a process alone.
+  MADE = ENV.fetch("GATE_MILE_TEST_MADE", nil)
+
   # The demo as one book: loaded once as merchants load it, then read out again.
-  WHOLE_DEMO = begin
+  # @return [Hash]
+  def self.whole_demo
+    file = MADE && File.join(MADE, "demo")
+    return JSON.parse(File.read(file)) if file && File.exist?(file)
+
     Server::Demo.load
-    Server::BookDocument.read
+    Server::BookDocument.read.tap { |book| whole(file) { |part| File.write(part, JSON.generate(book)) } if file }
   end
+
+  # A file is there for others when all of it is.
+  def self.whole(file)
+    part = "#{file}.#{Process.pid}"
+    yield part
+    File.rename(part, file)
+  end
+
+  WHOLE_DEMO = whole_demo
   FLAT = { "uk-collect" => "0.00", "uk-tracked" => "5.95", "uk-next-day" => "9.80", "uk-pallet" => "38.00", "hi-tracked" => "11.50",
            "hi-pallet" => "62.00", "ni-tracked" => "8.20", "ni-next-day" => "16.40", "iom-tracked" => "11.50", "iom-pallet" => "96.00",
            "ie-tracked" => "12.90", "ie-pallet" => "118.00", "near-tracked" => "16.50", "near-air" => "27.00", "further-tracked" => "21.50",
@@ -46,8 +62,8 @@ module ServerSupport
             "door_settings", "changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers",
             "treatment_targets", "treatments", "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
             "shipping_classes", "tax_classes", "stores"].freeze
-  # Databases of the shops that many tests begin with.
-  SHOPS = {}.compare_by_identity
+  # The shops that many tests begin with: each is put aside as a database, and taken over from there.
+  SHOPS = { DEMO => "flat", WHOLE_DEMO => "whole" }.compare_by_identity
 
   # Starts over with the given book, or with no shop at all.
   def fresh(book = DEMO)
@@ -58,17 +74,13 @@ module ServerSupport
     Server::Journal.clear
     %i[releases comparisons checkout].each { |one| Server::App.settings.public_send(one).clear }
     return if book.nil?
-    return take_over(SHOPS[book]) if SHOPS[book]
+
+    name = SHOPS[book] or return Server::BookRecords.write(book, opening_cart: CART)
+    file = File.join(MADE || File.dirname(ENV.fetch("GATE_MILE_DATABASE")), "#{name}.sqlite3")
+    return take_over(file) if File.exist?(file)
 
     Server::BookRecords.write(book, opening_cart: CART)
-    SHOPS[book] = put_aside if book.equal?(DEMO) || book.equal?(WHOLE_DEMO)
-  end
-
-  # @return [String] a copy of the database
-  def put_aside
-    File.join(File.dirname(ENV.fetch("GATE_MILE_DATABASE")), "shop-#{SHOPS.size}.sqlite3").tap do |file|
-      ActiveRecord::Base.connection.execute("VACUUM INTO '#{file}'")
-    end
+    ServerSupport.whole(file) { |part| connection.execute("VACUUM INTO '#{part}'") }
   end
 
   # Every row of such a copy, the ones that others refer to first.

@@ -87,7 +87,7 @@ end
 # @return [Array<Integer>] process ids, once both servers take connections
 def serve(folder)
   env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), "PORT" => PORT.to_s,
-          "CARRIERS_PORT" => CARRIERS_PORT.to_s }
+          "CARRIERS_PORT" => CARRIERS_PORT.to_s, "GATE_MILE_OUTGOING" => "127.0.0.1" }
   system(env, "bundle", "exec", "ruby", File.join(ROOT, "server/prepare.rb"), exception: true)
   carriers = ["-C", "stand_ins/puma.rb", "--bind", "tcp://127.0.0.1:#{CARRIERS_PORT}", "stand_ins/carriers/config.ru"]
   started = [%w[-C server/puma.rb server/config.ru], carriers].map do |arguments|

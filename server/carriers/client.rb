@@ -79,7 +79,9 @@ module Server
         tries ||= 0
         raise Late unless left.positive?
 
-        Timeout.timeout(left, Late) { read(connection, verb, path, body) }
+        Timeout.timeout(left, Late) { Outgoing.guarded { read(connection, verb, path, body) } }
+      rescue Outgoing::Refused => e
+        raise Trouble.new(:silent, e.message, own: true)
       rescue Late, Faraday::TimeoutError
         raise Trouble.new(:silent, "No answer in time")
       rescue Faraday::ConnectionFailed => e

@@ -226,7 +226,7 @@ module Server
     def csv_of(faulty)
       return nil if faulty.empty?
 
-      CSV.generate do |csv|
+      CSV.generate(**Cells::OUT) do |csv|
         csv << [*@header, "reason"]
         faulty.each { |fault| csv << [*fault[:sent], fault[:detail]] }
       end

@@ -28,6 +28,8 @@ module Server
       end
       validate :readable_by_the_core
 
+      # What was typed for one address is never sent to another.
+      before_update { self.secret = nil if address_changed? && !secret_changed? && elsewhere? }
       before_destroy { Rate.forget_carrier(id) }
 
       # @return [Hash] as in a book document
@@ -40,6 +42,10 @@ module Server
         !uri.host.to_s.empty? && uri.userinfo.nil? && uri.port.between?(1, 65_535)
       rescue URI::Error
         false
+      end
+
+      def elsewhere?
+        address.nil? || address_was.nil? || Carriers::Lines.origin(address) != Carriers::Lines.origin(address_was)
       end
 
       def readable_by_the_core

@@ -31,6 +31,10 @@ module Server
     # @return [String, nil] where Redis is; nil for none
     def self.redis = ENV["GATE_MILE_REDIS"].to_s.strip.presence
 
+    # @return [Array<String>] addresses or ranges inside the own network, some with a port, that carriers and webhooks
+    #   may have all the same
+    def self.outgoing = ENV.fetch("GATE_MILE_OUTGOING", "").split(",").map(&:strip).reject(&:empty?)
+
     # @return [Float] seconds that carriers may take to answer a quote
     def self.deadline = Float(ENV.fetch("GATE_MILE_DEADLINE", "2.5"))
 

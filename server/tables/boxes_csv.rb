@@ -12,7 +12,7 @@ module Server
 
     # @return [String] CSV
     def self.write
-      CSV.generate do |csv|
+      CSV.generate(**Cells::OUT) do |csv|
         csv << COLUMNS
         Records::Box.order(:position, :id).each do |box|
           csv << [box.name, box.active ? "yes" : "no", *box.size.values_at(*SIDES), box.padding,

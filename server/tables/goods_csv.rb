@@ -21,7 +21,7 @@ module Server
       def write
         fields = GoodsFields.new
         products = CatalogueDocument.products.values
-        CSV.generate do |csv|
+        CSV.generate(**Cells::OUT) do |csv|
           csv << COLUMNS
           products.each do |product|
             csv << line(product, nil, fields)
@@ -59,7 +59,7 @@ module Server
         separator = SEPARATORS.max_by { |mark| text.each_line.first.to_s.count(mark) }
         Enumerator.new do |out|
           first = true
-          CSV.new(text, col_sep: separator, skip_blanks: true).each do |row|
+          CSV.new(text, col_sep: separator, skip_blanks: true, **Cells::IN).each do |row|
             refuse(:csv_no_header) if first && row.none? { |name| name.to_s.strip != "" }
             first = false
             out << row

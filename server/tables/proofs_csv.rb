@@ -17,7 +17,7 @@ module Server
       # @return [String] CSV
       def write
         cells = ProofCells.new(codes)
-        CSV.generate do |csv|
+        CSV.generate(**Cells::OUT) do |csv|
           csv << COLUMNS
           Records::Proof.order(:position, :id).each { |proof| csv << row(proof.document, cells) }
         end

@@ -14,7 +14,7 @@ module Server
     def self.write(rate = nil)
       scope = rate ? Records::Rate.where(id: rate) : Records::Rate.all
       classes = Records::ShippingClass.pluck(:id, :name).to_h
-      CSV.generate do |csv|
+      CSV.generate(**Cells::OUT) do |csv|
         csv << COLUMNS
         scope.joins(:zone).order("zones.position", :position, :id).includes(:zone, :shipping_method).each do |item|
           schedules(item.plan || {}, classes).each do |part, schedule|

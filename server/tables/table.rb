@@ -16,7 +16,8 @@ module Server
       text = text.delete_prefix("\uFEFF")
       refuse(:csv_encoding) if text.include?("\u0000")
       header = ->(name) { name.to_s.strip.downcase }
-      @rows = CSV.parse(text, headers: true, header_converters: header, skip_blanks: true)
+      @rows = CSV.parse(text, headers: true, header_converters: header, skip_blanks: true,
+                              **Cells::IN)
       check(rows.headers.map(&:to_s).reject(&:empty?), columns, optional)
     rescue CSV::MalformedCSVError => e
       refuse(:csv_malformed, message: e.message)

@@ -56,7 +56,7 @@ module Server
       # @return [String] CSV
       def write
         writing = Writing.new
-        CSV.generate do |csv|
+        CSV.generate(**Cells::OUT) do |csv|
           csv << COLUMNS
           Records::Treatment.order(:position, :id).includes(targets: %i[product shipping_class]).each do |treatment|
             csv << writing.row(treatment)

@@ -11,7 +11,7 @@ module Server
     class << self
       # @return [String] CSV
       def write
-        CSV.generate do |csv|
+        CSV.generate(**Cells::OUT) do |csv|
           csv << COLUMNS
           Records::Zone.order(:position, :id).includes(:areas).each do |zone|
             areas = zone.areas.map(&:document)

@@ -29,8 +29,11 @@ module Server
     # @return [Array(Integer, String)] a status, or what went wrong
     def send_to(hook, message, now)
       signed = WebhookSignature.headers(hook.secret, message.id, now, message.body)
-      answer = connection.post(hook.url, message.body, { "content-type" => "application/json", **signed })
+      headers = { "content-type" => "application/json", **signed }
+      answer = Outgoing.guarded { connection.post(hook.url, message.body, headers) }
       [answer.status, answer.success? ? nil : "refused"]
+    rescue Outgoing::Refused
+      [nil, "inside the server's own network"]
     rescue Faraday::TimeoutError
       [nil, "no answer"]
     rescue Faraday::Error, URI::InvalidURIError, SystemCallError

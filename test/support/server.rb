@@ -13,6 +13,8 @@ ENV["GATE_MILE_PATIENCE"] = "30"
 ENV["GATE_MILE_AUDIT_WAIT"] = "30"
 ENV["GATE_MILE_AUDIT_REST"] ||= "0"
 ENV["GATE_MILE_DUTIES"] = "0"
+# Stand-ins for carriers and for those who are told something are here.
+ENV["GATE_MILE_OUTGOING"] = "127.0.0.1"
 require_relative "../../server/boot"
 require "rack/test"
 

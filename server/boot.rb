@@ -26,7 +26,8 @@ module Server
     end
     loader.ignore(__FILE__, File.join(__dir__, "prepare.rb"), File.join(__dir__, "db"),
                   File.join(__dir__, "config.ru"), File.join(__dir__, "puma.rb"), File.join(__dir__, "quotes.ru"),
-                  File.join(__dir__, "quotes_puma.rb"), File.join(__dir__, "courier.rb"))
+                  File.join(__dir__, "quotes_puma.rb"), File.join(__dir__, "courier.rb"),
+                  File.join(__dir__, "commands"))
     loader.setup
   end
   private_constant :LOADER

@@ -6,7 +6,15 @@
 
 require_relative "boot"
 
-if ARGV.include?("--fresh")
+if ARGV.include?("--fresh") && File.exist?(Server::Settings.database)
+  FileUtils.mkdir_p(Server::Nightly.folder, mode: 0o700)
+  kept = File.join(Server::Nightly.folder, "before-fresh-#{Time.now.strftime("%Y%m%d-%H%M%S")}.sqlite3")
+  begin
+    Server::Backup.write(kept)
+    puts "What was there is kept as #{kept} (bin/restore)."
+  rescue Server::Backup::Refused => e
+    abort "What is there could not be kept first (#{e.message}), so it was not removed: #{Server::Settings.database}"
+  end
   %w[-wal -shm].unshift("").each { |ending| FileUtils.rm_f(Server::Settings.database + ending) }
 end
 Server::Database.connect

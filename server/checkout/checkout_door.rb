@@ -49,6 +49,7 @@ module Server
     rescue *Database::BUSY
       with_origin(env, App.busy.response)
     rescue StandardError => e
+      unwritable = App.unwritable(e) and return with_origin(env, unwritable.response)
       Log.fault(e, "#{env["REQUEST_METHOD"]} #{PATH}")
       with_origin(env, Problem.new(500, App::MISTAKE).response)
     ensure

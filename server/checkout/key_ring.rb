@@ -108,8 +108,8 @@ module Server
         @used[id] = now
       end
       Records::CheckoutKey.where(id: id).update_all(used_at: now) if due
-    rescue *Database::BUSY
-      nil
+    rescue *Database::BUSY, ActiveRecord::StatementInvalid
+      nil # when it was used is noted another time
     end
   end
 end

@@ -15,6 +15,16 @@ module Server
       Problem.new(503, "The database is busy. Try again in a moment. Nothing was changed.", retry_after: 1)
     end
 
+    # @param error [StandardError]
+    # @return [Problem, nil] nil where it is not that nothing can be written
+    def self.unwritable(error)
+      case error.cause || error
+      when SQLite3::FullException then Problem.new(507, "The disk is full. Nothing was changed.")
+      when SQLite3::ReadOnlyException, SQLite3::CantOpenException, SQLite3::IOException
+        Problem.new(503, "The database can't be written. Nothing was changed.", retry_after: 30)
+      end
+    end
+
     set :show_exceptions, false
     set :raise_errors, false
     set :dump_errors, false
@@ -49,6 +59,7 @@ module Server
     register Routes::Releases
     register Routes::Door
     register Routes::Webhooks
+    register Routes::Backups
 
     after { ActiveRecord::Base.connection_handler.clear_active_connections! }
 
@@ -200,6 +211,7 @@ module Server
     # What no check of ours has found and the database does not take.
     error ActiveRecord::StatementInvalid do
       error = env["sinatra.error"]
+      unwritable = App.unwritable(error) and halt(*unwritable.response)
       refused = error.cause.is_a?(SQLite3::ConstraintException)
       Log.fault(error, "#{request.request_method} #{request.path_info}")
       halt(*Problem.new(refused ? 422 : 500,
@@ -215,6 +227,7 @@ module Server
     end
 
     error do
+      unwritable = App.unwritable(env["sinatra.error"]) and halt(*unwritable.response)
       Log.fault(env["sinatra.error"], "#{request.request_method} #{request.path_info}")
       halt(*Problem.new(500, MISTAKE).response)
     end

@@ -8,7 +8,7 @@ module Server
       405 => "Not like this", 409 => "Changed in the meantime", 413 => "Too large", 414 => "Too long",
       415 => "Not JSON", 422 => "Something needs correcting",
       429 => "Too often",
-      500 => "Something went wrong here", 503 => "Busy for a moment"
+      500 => "Something went wrong here", 503 => "Busy for a moment", 507 => "No room"
     }.freeze
     # Columns that the contract calls by another name.
     FIELDS = { shipping_method_id: :method, zone_id: :zone }.freeze

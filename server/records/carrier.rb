@@ -32,6 +32,9 @@ module Server
       before_update { self.secret = nil if address_changed? && !secret_changed? && elsewhere? }
       before_destroy { Rate.forget_carrier(id) }
 
+      # @return [Boolean] whether there is one that the keys can't read any more
+      def secret_lost? = secret.nil? && !secret_before_type_cast.nil? && persisted?
+
       # @return [Hash] as in a book document
       def document = { "id" => id, "name" => name, "active" => active, "services" => services }
 

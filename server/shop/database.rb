@@ -65,11 +65,22 @@ module Server
       # @param file [String]
       # @return [void]
       def connect(file = Settings.database)
-        FileUtils.mkdir_p(File.dirname(file))
+        own(file)
         ActiveSupport.on_load(:active_record_sqlite3adapter) { prepend Patient }
         ActiveRecord::Base.establish_connection(adapter: "sqlite3", database: file, pool: 40, pragmas: PRAGMAS)
         ActiveRecord::Base.logger = nil
         Keys.load
+      end
+
+      # The shop is for whoever runs it, and nobody else on the machine: SQLite makes its other files alike.
+      # @param file [String]
+      # @return [void]
+      def own(file)
+        FileUtils.mkdir_p(File.dirname(file))
+        File.write(file, "", mode: File::WRONLY | File::CREAT, perm: 0o600)
+        [file, "#{file}-wal", "#{file}-shm"].each { |one| File.chmod(0o600, one) if File.exist?(one) }
+      rescue Errno::EROFS, Errno::EACCES, Errno::EPERM
+        nil
       end
 
       # @return [void]

@@ -5,7 +5,8 @@ require "json"
 
 module Server
   # The keys that secrets are encrypted with. They are made at the first start, beside the database and readable by
-  # their owner alone, and are in no backup, export or book: whoever copies the database alone can't read a secret.
+  # their owner alone, are in no export or book, and in a backup only where that is asked for and locked: whoever copies
+  # the database alone can't read a secret.
   module Keys
     NAMES = %w[primary_key deterministic_key key_derivation_salt].freeze
     # What quotes of the checkout door are sealed with.
@@ -22,7 +23,7 @@ module Server
         keys = JSON.parse(File.read(file))
         keys = with_seal(keys) unless keys[SEAL]
         @seal = keys[SEAL]
-        ActiveRecord::Encryption.configure(**keys.slice(*NAMES).transform_keys(&:to_sym))
+        ActiveRecord::Encryption.configure(**keys.slice(*NAMES).transform_keys(&:to_sym), encryptor: Forgiving.new)
       end
 
       # @return [String] 32 characters

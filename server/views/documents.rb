@@ -52,7 +52,8 @@ module Server
       # All but the secret: only whether there is one.
       def carrier(carrier)
         carrier.document.merge("address" => carrier.address, "account" => carrier.account,
-                               "has_secret" => carrier.secret.present?, "lock_version" => carrier.lock_version)
+                               "has_secret" => carrier.secret.present?, "secret_lost" => carrier.secret_lost?,
+                               "lock_version" => carrier.lock_version)
       end
 
       def tax_class(item) = item.document.merge("lock_version" => item.lock_version)

@@ -28,6 +28,8 @@ module Server
 
     # @return [Array(Integer, String)] a status, or what went wrong
     def send_to(hook, message, now)
+      return [nil, "its secret is lost: remove it and add it anew"] if hook.secret.nil?
+
       signed = WebhookSignature.headers(hook.secret, message.id, now, message.body)
       headers = { "content-type" => "application/json", **signed }
       answer = Outgoing.guarded { connection.post(hook.url, message.body, headers) }

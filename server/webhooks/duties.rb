@@ -16,6 +16,7 @@ module Server
       @releases = releases
       @suite = suite
       @deliveries = Deliveries.new
+      @nightly = Nightly.new
       @failing = nil
       @tidied = nil
     end
@@ -42,7 +43,8 @@ module Server
 
     # What goes wrong with one leaves the others as they are.
     def each_duty(now)
-      [-> { publish(now) }, -> { proofs(now) }, -> { @deliveries.round(now) }, -> { tidy(now) }].each do |duty|
+      [-> { publish(now) }, -> { proofs(now) }, -> { @deliveries.round(now) }, -> { tidy(now) },
+       -> { @nightly.round(now) if Records::Store.current }].each do |duty|
         yield duty
       rescue *Database::BUSY
         nil

@@ -115,6 +115,12 @@ class ApiTest < Minitest::Test
     hooks
     api(:get, "/api/orders/7")
     assert_equal "3.1.0", api(:get, "/api/reference")["openapi"]
+    FileUtils.mkdir_p(Server::Nightly.folder)
+    Server::Backup.write(Server::Nightly.file(Date.new(2026, 1, 5)))
+    assert_equal(["2026-01-05"], api(:get, "/api/backups")["nights"].map { |night| night["date"] })
+    %w[now 2026-01-05].each { |one| assert_equal "SQLite format 3\0", api(:get, "/api/backups/#{one}")[0, 16] }
+    FileUtils.rm_rf(Server::Nightly.folder)
+    assert_equal 404, api(:get, "/api/backups/2026-01-05")["status"]
     api(:get, "/api/orders")["count"]
   end
 

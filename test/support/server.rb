@@ -102,7 +102,7 @@ module ServerSupport
     env = { "CONTENT_TYPE" => "application/json" }.merge(headers.transform_keys(&:to_s))
     public_send(verb, path, *(verb == :get ? [{}, env] : [sent, env]))
     hold_against_contract(verb, path.split("?").first)
-    return last_response.body if last_response.content_type.to_s.match?(/csv|ndjson/)
+    return last_response.body if last_response.content_type.to_s.match?(/csv|ndjson|sqlite3/)
 
     last_response.body.empty? ? nil : JSON.parse(last_response.body)
   end
@@ -127,7 +127,7 @@ module ServerSupport
     ServerSupport.used << [verb, template]
     assert operation.fetch("responses").key?(status.to_s),
            "#{verb} #{path} answered #{status}, which the contract does not name"
-    return if status == 204 || type == "text/csv"
+    return if status == 204 || %w[text/csv application/vnd.sqlite3].include?(type)
     return hold_lines if type == "application/x-ndjson"
 
     place = "#/paths/#{template.gsub("/", "~1").gsub("{", "%7B").gsub("}", "%7D")}/#{verb}/responses/#{status}"

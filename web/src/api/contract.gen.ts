@@ -1957,6 +1957,59 @@ export interface paths {
         patch: operations["updateDoor"];
         trace?: never;
     };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The backups of the nights that are kept, the last one first */
+        get: operations["readBackups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A consistent copy of the whole shop as it is now, without the keys of secrets */
+        get: operations["makeBackup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{date}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                date: string;
+            };
+            cookie?: never;
+        };
+        /** The backup of one night */
+        get: operations["readBackup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reference": {
         parameters: {
             query?: never;
@@ -3191,6 +3244,8 @@ export interface components {
         Carrier: {
             id: string;
             has_secret: boolean;
+            /** @description There was one, and the keys that could read it are lost */
+            secret_lost: boolean;
             lock_version: number;
         } & WithRequired<components["schemas"]["CarrierFields"], "name" | "active" | "address" | "account" | "services">;
         CarrierTested: {
@@ -5661,6 +5716,13 @@ export interface components {
             method: string;
             /** @description When a quote server was told; of others it is not looked at */
             placed_at?: string;
+        };
+        Backups: {
+            nights: {
+                /** Format: date */
+                date: string;
+                bytes: number;
+            }[];
         };
         CheckoutNotices: {
             /** @description Carts for which there was nothing since the last time */
@@ -9180,6 +9242,70 @@ export interface operations {
             };
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    readBackups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Backups */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Backups"];
+                };
+            };
+        };
+    };
+    makeBackup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What bin/restore reads */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.sqlite3": string;
+                };
+            };
+            507: components["responses"]["Problem"];
+        };
+    };
+    readBackup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                date: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What bin/restore reads */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.sqlite3": string;
+                };
+            };
+            404: components["responses"]["Problem"];
         };
     };
     readReference: {

@@ -99,7 +99,13 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
           at="secret"
           label="Secret"
           width="w-40"
-          placeholder={carrier.has_secret ? 'set, type to replace' : 'none yet'}
+          placeholder={
+            carrier.has_secret
+              ? 'set, type to replace'
+              : carrier.secret_lost
+                ? 'lost: type it again'
+                : 'none yet'
+          }
           value={() => ''}
         />
         <span className="flex items-center gap-2 pt-5">
@@ -116,6 +122,11 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
         {list((carrier.services ?? []).map(({ name }) => name)) || 'No services are known yet'};{' '}
         {rates ? `asked by ${counted(rates, 'rate')}` : 'asked by no rate yet'}
       </p>
+      {carrier.secret_lost && (
+        <p className="text-ochre">
+          <span aria-hidden>△ </span>Its secret can’t be read any more, because the keys were lost. Type it again.
+        </p>
+      )}
       {resting && (
         <p className="text-ochre">
           <span aria-hidden>△ </span>It has failed several times in a row and is left alone for a while.

@@ -4,6 +4,7 @@ import { useChoices } from '../api/setup'
 import { useEditedStore } from '../edits/edited'
 import { Conflict } from '../ui/conflict'
 import { FieldError } from '../ui/field'
+import { Backups } from './backups'
 import { BookFile } from './book-file'
 import { Taxes } from './taxes'
 import { storeBody, StoreFields, type StoreDraft } from './store-fields'
@@ -33,6 +34,7 @@ export function ShopSettings() {
       <Form />
       <Taxes />
       <BookFile />
+      <Backups />
     </div>
   )
 }

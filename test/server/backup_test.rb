@@ -1,0 +1,190 @@
+# frozen_string_literal: true
+
+require_relative "../support/checkout"
+require_relative "../support/carriers"
+require "open3"
+
+# A shop that is copied while it runs, lost, and brought back; keys that are lost; a disk that is full.
+class BackupTest < Minitest::Test
+  include CheckoutSupport
+  include CarriersSupport
+
+  def setup
+    fresh(WHOLE_DEMO)
+    @folder = Dir.mktmpdir
+    @file = File.join(@folder, "shop.backup")
+  end
+
+  def teardown = FileUtils.rm_rf(@folder)
+
+  # Another machine: a database of its own that is not there yet.
+  def elsewhere(name = "new")
+    { "GATE_MILE_DATABASE" => File.join(@folder, name, "shop.sqlite3"), "GATE_MILE_PASSPHRASE" => nil }
+  end
+
+  def command(name, *arguments, env: elsewhere)
+    said, status = Open3.capture2e(env, File.join(Server::ROOT, "bin", name), *arguments, stdin_data: "")
+    [status.exitstatus, said.lines.grep_v(/^\d{4}-/).join.strip]
+  end
+
+  # @return [String] why nothing was restored
+  def refusal(passphrase = nil)
+    before = ENV.fetch("GATE_MILE_DATABASE")
+    ENV["GATE_MILE_DATABASE"] = elsewhere["GATE_MILE_DATABASE"]
+    assert_raises(Server::Restore::Refused) { Server::Restore.read(@file, passphrase: passphrase && -> { passphrase }) }.message
+  ensure
+    ENV["GATE_MILE_DATABASE"] = before
+  end
+
+  def inside(env, code)
+    Open3.capture2(env, RbConfig.ruby, "-r./server/boot", "-e", "Server::Database.connect; #{code}", chdir: Server::ROOT).first
+  end
+
+  # Every quote of every proof, as one digest: run here, and there.
+  PROVEN = <<~RUBY
+    puts Server::Records::Carrier.order(:id).map(&:secret).join(" ")
+    book = GateMile::Book.compile(Server::BookDocument.read)
+    quotes = Server::Records::Proof.order(:id).map do |proof|
+      book.quote(GateMile::Cart.parse(proof.cart, book.currency), at: Time.utc(2026, 11, 27, 12)).dump
+    end
+    puts Digest::SHA256.hexdigest(JSON.generate([quotes.size, quotes, book.dump]))
+  RUBY
+
+  # The whole way: a copy of the running shop with the keys, the loss of the machine, and the same shop with the same quotes.
+  def test_backup_loss_and_restore
+    carriers
+    publish
+    @key = key_for
+    ask(:post, "orders", { order: "1", quote: quoted["quote"], method: "TRACKED" })
+    Server::Backup.write(@file, passphrase: "correct horse battery")
+    assert_equal 0o600, File.stat(@file).mode & 0o777
+    here = ENV.to_h.slice("GATE_MILE_DATABASE")
+    said = command("backup", "#{@file}2", "--with-keys", env: { **here, "GATE_MILE_PASSPHRASE" => "correct horse battery" }).last
+    assert_match(/locked by the passphrase/, said)
+    assert_equal "the passphrase is another one", refusal("another passphrase")
+    code, said = command("restore", @file, env: { **elsewhere, "GATE_MILE_PASSPHRASE" => "correct horse battery" })
+    assert_equal 0, code, said
+    assert_match(/\ATarrow Quay Chandlery, as of .*: #{setup_now["zones"].size} zones, .*, 1 release, 1 order\.\z/, said)
+    assert_equal inside(here, PROVEN), inside(elsewhere, PROVEN)
+    assert_match(/\Athere is a shop already: .* it is not written over\z/, refusal)
+    assert_equal([0o600] * 2, %w[shop.sqlite3 keys.json].map { |name| File.stat(File.join(@folder, "new", name)).mode & 0o777 })
+  end
+
+  # Without keys the shop starts, names the carriers, and each secret can be typed again; nothing is ever 500.
+  def test_keys_that_are_lost
+    carriers
+    Server::Backup.write(@file)
+    refute_includes File.binread(@file), "primary_key"
+    code, said = command("restore", @file)
+    assert_equal 0, code, said
+    assert_match(/have to be typed again: #{Server::Records::Carrier.order(:name).pluck(:name).join(", ")}\.\z/, said)
+    with_other_keys do
+      petrel = find("carriers", "petrel")
+      assert_equal [200, false, true], [status, *petrel.values_at("has_secret", "secret_lost")]
+      assert_equal "priced", api(:post, "/api/quote", CART)["status"]
+      %w[/api/carriers/state /api/webhooks /api/history /api/findings].each { |path| assert_equal 200, (api(:get, path) && status), path }
+      typed = api(:patch, "/api/carriers/petrel", { lock_version: petrel["lock_version"], secret: "anew" })
+      assert_equal [true, false], typed.values_at("has_secret", "secret_lost")
+    end
+  end
+
+  # As after the loss of keys.json: the same database, read with keys that it does not know.
+  def with_other_keys
+    config = ActiveRecord::Encryption.config
+    before = %i[primary_key deterministic_key key_derivation_salt].to_h { |name| [name, config.public_send(name)] }
+    ActiveRecord::Encryption.configure(**before.transform_values { SecureRandom.alphanumeric(32) }, encryptor: Server::Forgiving.new)
+    yield
+  ensure
+    ActiveRecord::Encryption.configure(**before, encryptor: Server::Forgiving.new)
+  end
+
+  # While somebody edits without a pause, a copy is of one moment: every rate of it has the same price.
+  def test_a_copy_is_of_one_moment
+    rates = Server::Records::Rate.pluck(:id)
+    stop = false
+    editing = Thread.new do
+      count = 0
+      until stop
+        Server::Database.write { rates.each { |id| Server::Records::Rate.where(id: id).update_all(name: "Edit #{count}") } }
+        count += 1
+      end
+      ActiveRecord::Base.connection_handler.clear_active_connections!
+      count
+    end
+    3.times do |at|
+      Server::Backup.write("#{@file}#{at}")
+      names = SQLite3::Database.new("#{@file}#{at}").execute("SELECT DISTINCT name FROM rates").flatten
+      assert_equal 1, names.grep(/Edit/).size, "and none that was not edited yet" if names.any?(/Edit/)
+      assert_equal 1, names.size if at.positive?
+    end
+    stop = true
+    assert_operator editing.value, :>, 0
+  end
+
+  def test_what_is_no_backup
+    FileUtils.cp(ENV.fetch("GATE_MILE_DATABASE"), @file)
+    assert_match(/is no backup of Gate Mile/, refusal)
+    File.write(@file, "something else")
+    assert_match(/is no backup of Gate Mile/, refusal)
+    FileUtils.rm_f(@file)
+    assert_match(/there is no file/, refusal)
+    Server::Backup.write(@file)
+    text = File.binread(@file)
+    File.binwrite(@file, text[0, text.size / 2])
+    assert_match(/damaged/, refusal)
+    text[8192, 40_000] = "\0" * 40_000
+    File.binwrite(@file, text)
+    assert_match(/damaged/, refusal)
+    refute_path_exists File.join(@folder, "new"), "nothing was begun"
+    assert_raises(Server::Backup::Refused) { Server::Backup.write(@file) }
+    assert_raises(Server::Backup::Refused) { Server::Backup.write("#{@file}3", passphrase: "short") }
+    code, said = command("backup", "#{@file}4")
+    assert_equal [1, true], [code, said.start_with?("There is no shop here to back up")]
+  end
+
+  # Seven nights, then Mondays for eight weeks; by brute force over a year.
+  def test_each_night
+    nightly = Server::Nightly.new
+    FileUtils.rm_rf(Server::Nightly.folder)
+    nightly.round(Time.utc(2026, 1, 5, 2, 59))
+    assert_empty Server::Nightly.dates, "not before three"
+    Server::Backup.stub(:write, ->(file, **) { File.write(file, "") }) do
+      (0..364).each { |day| nightly.round(Time.utc(2026, 1, 5, 3) + (day * 86_400)) }
+    end
+    last = Date.new(2027, 1, 4)
+    expected = (0..400).map { |back| last - back }.select { |date| (last - date) < 7 || (date.monday? && (last - date) < 56) }
+    assert_equal expected, Server::Nightly.dates
+    assert_equal 14, expected.size
+  ensure
+    FileUtils.rm_rf(Server::Nightly.folder)
+  end
+
+  # A full disk, and a database that can't be written: edits are refused in words, quotes go on.
+  def test_a_full_disk
+    publish
+    @key = key_for
+    connection = ActiveRecord::Base.connection.raw_connection
+    { "PRAGMA query_only = 1" => [503, /can't be written/, "PRAGMA query_only = 0"],
+      "PRAGMA max_page_count = 1" => [507, /disk is full/, "PRAGMA max_page_count = 1073741823"] }.each do |off, (code, said, on)|
+      connection.execute(off)
+      zones = setup_now["zones"].size
+      answer = refused { |at| api(:post, "/api/zones", { name: "Fill #{at} #{"x" * 60}" }) }
+      assert_equal [code, true], [status, answer["detail"].match?(said)], off
+      assert_equal 200, (api(:post, "/api/quote", CART) && status)
+      assert_equal [200, "priced"], [(quote = quoted) && status, quote["status"]]
+      assert_operator setup_now["zones"].size, :>=, zones
+    ensure
+      connection.execute(on)
+    end
+    assert_equal 200, (api(:post, "/api/quote", CART) && status)
+  end
+
+  # Edits, until one of them needs a page that there is not.
+  def refused
+    400.times do |at|
+      answer = yield at
+      return answer if status >= 500
+    end
+    flunk "nothing was refused"
+  end
+end

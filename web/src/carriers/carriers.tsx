@@ -124,7 +124,8 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
       </p>
       {carrier.secret_lost && (
         <p className="text-ochre">
-          <span aria-hidden>△ </span>Its secret can’t be read any more, because the keys were lost. Type it again.
+          <span aria-hidden>△ </span>Its secret can’t be read any more, because the keys were lost. Type it
+          again.
         </p>
       )}
       {resting && (

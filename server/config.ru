@@ -6,10 +6,14 @@ Server.eager_load
 Server::Database.connect
 Server::Database.migrate
 Server::Contract.prepare
+# Who asks is whoever the connection is from, or whom a proxy of ours names: nobody is believed to be somebody else.
+Rack::Request.ip_filter = ->(ip) { Server::Settings.proxies.any? { |range| range.include?(ip) } }
+Server::Reading.hosts = Server::Settings.hosts if defined?(Puma::Server)
 # The names of five thousand regions take a moment to read: nobody should wait for them.
 Server::App.settings.duties.start if Server::Settings.duties?
 Thread.new { [Server::Choices.all, Server::Geography.all] }
 
+use Server::Doors::Headers
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
 use Server::CheckoutDoor, Server::App.settings.checkout
 use Server::Doors::Origin

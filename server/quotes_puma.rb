@@ -3,6 +3,7 @@
 # Quote processes: as many as there are processors, the release compiled before they are forked.
 require "etc"
 require_relative "http/kept_alive"
+require_relative "http/reading"
 
 workers Integer(ENV.fetch("GATE_MILE_PROCESSES", Etc.nprocessors.to_s))
 preload_app!
@@ -17,3 +18,5 @@ bind "tcp://#{ENV.fetch("BIND", "127.0.0.1")}:#{ENV.fetch("PORT", "4190")}"
 quiet
 # Puma has a Server of its own.
 before_worker_boot { |index| Object.const_get("Server::QuoteServer").watch(index) }
+# What can't be read is told like everything else.
+lowlevel_error_handler { |_error, _env, status| Object.const_get("Server::Problem").unread(status) }

@@ -177,8 +177,6 @@ module Server
     end
 
     before do
-      headers "x-content-type-options" => "nosniff", "referrer-policy" => "same-origin",
-              "content-security-policy" => Routes::Pages::POLICY
       next if %w[GET HEAD].include?(request.request_method) || !request.path.start_with?("/api/")
       next if Records::Store.revision.positive? || %w[/api/store /api/setup/import].include?(request.path)
 

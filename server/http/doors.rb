@@ -51,23 +51,63 @@ module Server
       end
     end
 
-    # Refuses one visitor's requests to what is public where they come too often.
+    # Every answer says what browsers may do with it, refusals too.
+    class Headers
+      SAFE = { "x-content-type-options" => "nosniff", "referrer-policy" => "same-origin",
+               "content-security-policy" => Routes::Pages::POLICY, "cross-origin-opener-policy" => "same-origin",
+               "cross-origin-resource-policy" => "same-origin", "x-frame-options" => "DENY" }.freeze
+      private_constant :SAFE
+
+      # @param app [#call]
+      def initialize(app)
+        @app = app
+      end
+
+      # @param env [Hash]
+      # @return [Array]
+      def call(env)
+        status, headers, body = @app.call(env)
+        # What pages of other origins may read says so itself.
+        open = headers.key?("access-control-allow-origin")
+        [status, (open ? SAFE.merge("cross-origin-resource-policy" => "cross-origin") : SAFE).merge(headers), body]
+      end
+    end
+
+    # Refuses one visitor's requests where they come too often: to what is public, and, from other machines, to the
+    # workbench.
     class Pace
       # Requests in so many seconds.
       MOST = 120
+      WORKBENCH = 6000
       SECONDS = 60
 
-      # @param app [#call]
-      # @return [Rack::Attack] in front of it
-      def self.new(app, most: MOST)
-        Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new(size: 4 * 1_048_576)
-        Rack::Attack.throttle("public", limit: most, period: SECONDS) do |request|
-          request.ip if request.path.start_with?(PUBLIC)
+      class << self
+        # @param app [#call]
+        # @param most [Integer] requests to what is public
+        # @param workbench [Integer] requests to the workbench
+        # @return [Rack::Attack] in front of it
+        def new(app, most: MOST, workbench: WORKBENCH)
+          Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new(size: 4 * 1_048_576)
+          Rack::Attack.throttle("public", limit: most, period: SECONDS) do |request|
+            request.ip if request.path.start_with?(PUBLIC)
+          end
+          Rack::Attack.throttle("workbench", limit: workbench, period: SECONDS) do |request|
+            request.ip if request.path.start_with?("/api/") && !request.ip.to_s.match?(/\A(127\.|::1\z)/)
+          end
+          Rack::Attack.throttled_responder = method(:refused)
+          Rack::Attack.new(app)
         end
-        Rack::Attack.throttled_responder = lambda { |_|
-          Problem.new(429, "Too many requests from here. Wait a minute.", retry_after: SECONDS).response
-        }
-        Rack::Attack.new(app)
+
+        private
+
+        # A page that may ask may also read that it asked too often.
+        def refused(request)
+          origin = request.env["HTTP_ORIGIN"]
+          problem = Problem.new(429, "Too many requests from here. Wait a minute.", retry_after: SECONDS)
+          status, headers, body = problem.response
+          headers = headers.merge(Routes::Policies.told(origin)) if origin && request.path.start_with?(PUBLIC)
+          [status, headers, body]
+        end
       end
     end
 
@@ -123,9 +163,27 @@ module Server
       def default_reaction(_env) = Problem.new(403, "This server does not answer to that host name.").response
     end
 
-    # Refuses changes that another site's page sends; what is public looks at the origin itself.
+    # Refuses changes that another site's page sends, and whatever of the workbench's such a page asks for at all, where
+    # the browser says so (Fetch Metadata); what is public looks at the origin itself.
     class Origin < Rack::Protection::HttpOrigin
-      def accepts?(env) = env["PATH_INFO"].start_with?(PUBLIC) || super
+      # For the address forms of shops, read-only.
+      SERVED = "/api/served"
+      private_constant :SERVED
+
+      def accepts?(env)
+        path = env["PATH_INFO"]
+        return true if path.start_with?(PUBLIC)
+
+        !foreign?(env, path) && super
+      end
+
+      private
+
+      def foreign?(env, path)
+        %w[cross-site same-site].include?(env["HTTP_SEC_FETCH_SITE"]) && path.start_with?("/api/") && path != SERVED
+      end
+
+      public
 
       def default_reaction(_env) = Problem.new(403, "Requests from another origin are not taken.").response
     end

@@ -72,6 +72,14 @@ module Server
         end)
       end
 
+      # @param status [Integer] of a request that could not be read
+      # @return [Array] a Rack response; the connection ends with it
+      def unread(status)
+        said = { 413 => "This is larger than is taken at this address.", 500 => App::MISTAKE }
+        problem = new(TITLES.key?(status) ? status : 400, said.fetch(status, "This is no request that can be read."))
+        problem.response.tap { |response| response[1] = response[1].merge("connection" => "close") }
+      end
+
       # @param record [ActiveRecord::Base] with errors
       # @return [Problem]
       def of_record(record)

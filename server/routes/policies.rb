@@ -22,6 +22,15 @@ module Server
         book
       end
 
+      # @param origin [String]
+      # @return [Hash] headers with which pages of that origin may read what is told them, where they may
+      def self.told(origin)
+        _, book = App.settings.shelf.current
+        return {} unless book.store.storefront.lets?(origin)
+
+        CORS.merge("access-control-allow-origin" => origin, "access-control-expose-headers" => "retry-after")
+      end
+
       def self.registered(app)
         { "groups" => [Records::CustomerGroup, "group"], "coupons" => [Records::Coupon, "coupon"],
           "offers" => [Records::Offer, "offer"], "rules" => [Records::Rule, "rule"] }.each do |list, (model, kind)|

@@ -12,6 +12,9 @@ module Server
     # @return [Array<String>] host names that requests may be addressed to
     def self.hosts = %w[localhost 127.0.0.1 ::1 [::1]] + ENV.fetch("GATE_MILE_HOSTS", "").split(",").map(&:strip)
 
+    # @return [Array<IPAddr>] proxies whose word counts for whom they ask
+    def self.proxies = ENV.fetch("GATE_MILE_PROXIES", "").split(",").map { |text| IPAddr.new(text.strip) }
+
     # @return [Array<String>] origins of the demo shop's own pages
     def self.demo_shops
       port = ENV.fetch("SHOP_PORT", "4181")

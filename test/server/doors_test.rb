@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "support/server"
+require "minitest/mock"
 
 # What stands in front of the application, piece by piece, each before an application that only says that it was reached.
 class DoorsTest < Minitest::Test
@@ -92,6 +93,66 @@ class DoorsTest < Minitest::Test
       assert_equal 200, ask.call("/api/setup", "203.0.113.7")[0]
     end
     at(now + 61) { assert_equal 200, ask.call("/public/milepost", "203.0.113.7")[0] }
+  end
+
+  # A page that may ask may also read that it asked too often (RFC 6585, 4; Fetch, CORS).
+  def test_the_pace_is_told_to_pages
+    Server::Routes::Policies.stub(:told, ->(origin) { origin == "https://shop.example" ? { "access-control-allow-origin" => origin } : {} }) do
+      door = Server::Doors::Pace.new(REACHED, most: 1, workbench: 2)
+      ask = ->(path, **more) { door.call(env(path, **more.transform_keys(&:to_s))) }
+      at(Time.utc(2026, 6, 1, 11)) do
+        told = Array.new(2) { ask.call("/public/mileposts", HTTP_ORIGIN: "https://shop.example") }.last
+        assert_equal [429, "https://shop.example", "60"], [told[0], *told[1].values_at("access-control-allow-origin", "retry-after")]
+        assert_nil ask.call("/public/mileposts", HTTP_ORIGIN: "https://evil.example")[1]["access-control-allow-origin"]
+        assert_equal([200, 200, 429], Array.new(3) { ask.call("/api/setup", REMOTE_ADDR: "203.0.113.7")[0] })
+        assert_equal([200] * 5, Array.new(5) { ask.call("/api/setup", REMOTE_ADDR: "127.0.0.1")[0] }, "on the machine itself")
+        assert_equal 429, ask.call("/api/setup", REMOTE_ADDR: "203.0.113.7")[0]
+      end
+    end
+  end
+
+  # A forged name of a proxy's header is not believed; one of a proxy of ours is.
+  def test_who_asks
+    asker = lambda do |proxies, remote, forwarded|
+      with_proxies(proxies) { Rack::Request.new(env("/", "REMOTE_ADDR" => remote, "HTTP_X_FORWARDED_FOR" => forwarded)).ip }
+    end
+    assert_equal "10.0.0.5", asker.call("", "10.0.0.5", "1.2.3.4"), "a private address is no proxy by itself"
+    assert_equal "127.0.0.1", asker.call("", "127.0.0.1", "1.2.3.4")
+    assert_equal "1.2.3.4", asker.call("127.0.0.1", "127.0.0.1", "1.2.3.4")
+    assert_equal "1.2.3.4", asker.call("127.0.0.1,10.0.0.0/8", "127.0.0.1", "9.9.9.9, 1.2.3.4, 10.1.1.1"), "the last one that is no proxy of ours"
+  end
+
+  def with_proxies(list)
+    ENV["GATE_MILE_PROXIES"] = list
+    yield
+  ensure
+    ENV.delete("GATE_MILE_PROXIES")
+  end
+
+  # W3C, Fetch Metadata Request Headers: what another site's page asks of the workbench is refused; addresses typed, and what is public, are not.
+  def test_where_a_request_comes_from
+    door = Server::Doors::Origin.new(REACHED)
+    code = ->(path, site, verb = "GET") { door.call(env(path, "HTTP_SEC_FETCH_SITE" => site, "REQUEST_METHOD" => verb))[0] }
+    [["/api/setup", "cross-site", 403], ["/api/setup", "same-site", 403], ["/api/setup", "same-origin", 200], ["/api/setup", "none", 200],
+     ["/api/setup", nil, 200], ["/api/served", "cross-site", 200], ["/public/mileposts", "cross-site", 200], ["/", "cross-site", 200]].each do |path, site, wanted|
+      assert_equal wanted, code.call(path, site), "#{path} #{site}"
+    end
+    assert_equal 403, code.call("/api/zones", "cross-site", "POST")
+  end
+
+  # Whatever is answered, and whoever answers it, browsers are told what they may do with it (OWASP, HTTP Headers Cheat Sheet).
+  def test_headers_of_every_answer
+    stack = ServerSupport::STACK
+    { "/" => 200, "/api/setup" => 200, "/api/nothing" => 404, "/%FF" => 400, "/checkout/v1/quotes" => 401, "/checkout/v1/state" => 401,
+      "/assets/none.js" => 404 }.each do |path, wanted|
+      status, headers, body = stack.call(env(path, "HTTP_HOST" => "localhost", "SERVER_NAME" => "localhost"))
+      body.close if body.respond_to?(:close)
+      assert_equal wanted, status, path
+      assert_equal %w[nosniff DENY same-origin], headers.values_at("x-content-type-options", "x-frame-options", "cross-origin-opener-policy"), path
+      assert_includes headers["content-security-policy"], "frame-ancestors 'none'", path
+    end
+    refused = stack.call(env("/", "HTTP_HOST" => "evil.example"))
+    assert_equal [403, "nosniff"], [refused[0], refused[1]["x-content-type-options"]]
   end
 
   private

@@ -14,6 +14,7 @@ Server::App.settings.duties.start if Server::Settings.duties?
 Thread.new { [Server::Choices.all, Server::Geography.all] }
 
 use Server::Doors::Headers
+use Server::Watch, ready: -> { Server::Database.away }, now: -> { Server::Routes::Pages.standing }
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
 use Server::CheckoutDoor, Server::App.settings.checkout
 use Server::Doors::Origin

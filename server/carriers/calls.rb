@@ -16,6 +16,7 @@ module Server
           entry = { carrier: carrier, at: Time.now.utc.iso8601(3), milliseconds: (seconds * 1000).round,
                     outcome: reply.status, said: reply.said, to: masked(request.destination),
                     services: request.services, parcels: request.parcels.sum(&:count) }
+          Metrics.call(carrier, reply.status, seconds)
           lock.synchronize { @list = ([entry] + list).first(KEPT) }
         end
 

@@ -67,9 +67,11 @@ module Server
     def family(key) = key.public ? nil : key.family
 
     def told(cart, family, ground, seconds, detail)
+      started = Database.now
       cart = cart.with(offer_uses: ground.uses)
       port = GateMile::Recorded.listening(@carriers.call(seconds), ground.now)
       quote = ground.book.quote(cart, at: ground.now, carriers: port)
+      Metrics.quote(quote.status, Database.now - started)
       @emptiness.note if %i[nothing_available not_served].include?(quote.status)
       holds = ground.now + (ground.settings[:holds_minutes] * 60)
       id = family && @seal.seal(content(family, ground, holds, cart, quote, port))

@@ -11,6 +11,15 @@ module Server
       # @return [IO]
       def to = @to || $stderr
 
+      # A request that was answered, as a line of JSON: neither whose it was nor what it asked.
+      # @param id [String] which its answer names too
+      # @param said [Hash] part, method, status, seconds
+      # @return [void]
+      def request(id:, **said)
+        line = { at: Time.now.utc.iso8601(3), request: id, **said, seconds: said[:seconds].round(4) }
+        to.puts(JSON.generate(line))
+      end
+
       # @param error [Exception]
       # @param doing [String] what the server was doing
       # @return [void]

@@ -22,7 +22,10 @@ module Server
         queue = OrderQueue.new(File.join(Settings.quotes, "orders"))
         orders = RelayedOrders.new(workbench, queue)
         checkout = QuoteCheckout.new(ground, orders, queue, notices)
-        CheckoutDoor.new(->(env) { other(env, checkout) }, checkout)
+        Metrics.share(File.join(Settings.quotes, "metrics"))
+        door = CheckoutDoor.new(->(env) { other(env, checkout) }, checkout)
+        Watch.new(door, ready: -> { ground.ready ? nil : "There is no release here yet." },
+                        now: -> { standing(checkout) })
       end
 
       # @return [Workbench, nil] nil where only a folder is given
@@ -41,6 +44,11 @@ module Server
       end
 
       private
+
+      def standing(checkout)
+        now = checkout.status
+        { release: now[:release], orders_waiting: now[:waiting], orders_refused: now[:refused] }
+      end
 
       def hand_over
         Thread.new do

@@ -12,6 +12,13 @@ module Server
                "x-content-type-options" => "nosniff" }.freeze
       ASSETS = { urls: ["/assets"], gzip: true, cascade: true, header_rules: [[:all, KEPT]] }.freeze
 
+      # @return [Hash{Symbol => Integer}] what stands now, for those who watch
+      def self.standing
+        { release: App.settings.releases.number, deliveries_waiting: Records::WebhookDelivery.where(state: "waiting").count }
+      ensure
+        ActiveRecord::Base.connection_handler.clear_active_connections!
+      end
+
       def self.registered(app)
         # For the pages of shops: the script that shows mileposts.
         app.get "/embed/milepost.js" do

@@ -111,6 +111,16 @@ module Server
         Thread.current[WRITING] = nil
       end
 
+      # @return [String, nil] why it does not answer; nil where it does
+      def away
+        ActiveRecord::Base.connection.select_value("SELECT COUNT(*) FROM stores")
+        nil
+      rescue ActiveRecord::ActiveRecordError, SQLite3::Exception
+        "The database does not answer."
+      ensure
+        ActiveRecord::Base.connection_handler.clear_active_connections!
+      end
+
       # @return [Boolean] whether this thread is in {.write}
       def writing? = Thread.current[WRITING] == true
     end

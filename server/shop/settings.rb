@@ -15,6 +15,18 @@ module Server
     # @return [Array<IPAddr>] proxies whose word counts for whom they ask
     def self.proxies = ENV.fetch("GATE_MILE_PROXIES", "").split(",").map { |text| IPAddr.new(text.strip) }
 
+    # @param address [String, nil] of who asks
+    # @return [Boolean] whether metrics are told there: to this machine, and to those that the environment names
+    def self.watcher?(address)
+      ranges = ["127.0.0.0/8", "::1", *ENV.fetch("GATE_MILE_WATCHERS", "").split(",").map(&:strip)]
+      ranges.any? { |range| IPAddr.new(range).include?(IPAddr.new(address.to_s)) }
+    rescue IPAddr::Error
+      false
+    end
+
+    # @return [Boolean] whether each request is a line on the error stream
+    def self.log_requests? = ENV["GATE_MILE_LOG"] == "1"
+
     # @return [Array<String>] origins of the demo shop's own pages
     def self.demo_shops
       port = ENV.fetch("SHOP_PORT", "4181")

@@ -133,8 +133,9 @@ class DoorsTest < Minitest::Test
   def test_where_a_request_comes_from
     door = Server::Doors::Origin.new(REACHED)
     code = ->(path, site, verb = "GET") { door.call(env(path, "HTTP_SEC_FETCH_SITE" => site, "REQUEST_METHOD" => verb))[0] }
-    [["/api/setup", "cross-site", 403], ["/api/setup", "same-site", 403], ["/api/setup", "same-origin", 200], ["/api/setup", "none", 200],
-     ["/api/setup", nil, 200], ["/api/served", "cross-site", 200], ["/public/mileposts", "cross-site", 200], ["/", "cross-site", 200]].each do |path, site, wanted|
+    [["/api/setup", "cross-site", 403], ["/api/setup", "same-site", 403], ["/api/setup", "same-origin", 200],
+     ["/api/setup", "none", 200], ["/api/setup", nil, 200], ["/api/served", "cross-site", 200],
+     ["/public/mileposts", "cross-site", 200], ["/", "cross-site", 200]].each do |path, site, wanted|
       assert_equal wanted, code.call(path, site), "#{path} #{site}"
     end
     assert_equal 403, code.call("/api/zones", "cross-site", "POST")

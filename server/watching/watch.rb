@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+module Server
+  # For whoever watches over the server: /health (it is alive), /ready (it can do its work) and /metrics (to those who
+  # may read them); and a line for each request, where the environment asks for it.
+  class Watch
+    PLAIN = { "content-type" => "application/json", "cache-control" => "no-store" }.freeze
+    # The beginning of an address, and what it is a part of.
+    PARTS = { "/checkout/" => "checkout", "/public/" => "public", "/api/" => "api" }.freeze
+    private_constant :PLAIN, :PARTS
+
+    # @param app [#call]
+    # @param ready [#call] returns nil, or why it can't do its work
+    # @param now [#call] returns what stands now, for {Metrics.told}
+    def initialize(app, ready:, now:)
+      @app = app
+      @ready = ready
+      @now = now
+    end
+
+    # @param env [Hash] of Rack
+    # @return [Array]
+    def call(env)
+      case env["PATH_INFO"]
+      when "/health" then [200, PLAIN.dup, [JSON.generate({ status: "alive" })]]
+      when "/ready" then ready
+      when "/metrics" then metrics(env)
+      else watched(env)
+      end
+    end
+
+    private
+
+    def ready
+      why = @ready.call
+      [why ? 503 : 200, PLAIN.dup, [JSON.generate({ status: why ? "not ready" : "ready", why: why }.compact)]]
+    end
+
+    def metrics(env)
+      ip = Rack::Request.new(env).ip
+      return Problem.new(404, "There is nothing at this address.").response unless Settings.watcher?(ip)
+
+      [200, { "content-type" => Prometheus::Client::Formats::Text::CONTENT_TYPE, "cache-control" => "no-store" },
+       [Metrics.told(@now.call)]]
+    end
+
+    def watched(env)
+      started = Database.now
+      status, headers, body = @app.call(env)
+      part = PARTS.find { |start, _| env["PATH_INFO"].start_with?(start) }&.last || "page"
+      Metrics.request(part, status)
+      return [status, headers, body] unless Settings.log_requests?
+
+      id = SecureRandom.hex(8)
+      Log.request(id: id, part: part, method: env["REQUEST_METHOD"], status: status, seconds: Database.now - started)
+      [status, headers.merge("x-request-id" => id), body]
+    end
+  end
+end

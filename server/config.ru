@@ -5,6 +5,7 @@ require_relative "boot"
 Server.eager_load
 Server::Database.connect
 Server::Database.migrate
+Server::Keys.renew
 Server::Contract.prepare
 # Who asks is whoever the connection is from, or whom a proxy of ours names: nobody is believed to be somebody else.
 Rack::Request.ip_filter = ->(ip) { Server::Settings.proxies.any? { |range| range.include?(ip) } }

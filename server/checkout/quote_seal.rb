@@ -23,10 +23,12 @@ module Server
     # @return [String] what tells it from others, and nothing of what is in it
     def self.mark(id) = Digest::SHA256.hexdigest(id)
 
-    # @param key [String] 32 characters
-    def initialize(key)
-      plain = ActiveSupport::MessageEncryptor::NullSerializer
-      @box = ActiveSupport::MessageEncryptor.new(key, cipher: "aes-256-gcm", serializer: plain, url_safe: true)
+    # @param keys [Array<String>, String] 32 characters each; the last one seals, all of them open
+    def initialize(keys)
+      *old, key = Array(keys)
+      how = { cipher: "aes-256-gcm", serializer: ActiveSupport::MessageEncryptor::NullSerializer, url_safe: true }
+      @box = ActiveSupport::MessageEncryptor.new(key, **how)
+      old.each { |one| @box.rotate(one, **how) }
     end
 
     # @param content [Content]

@@ -11,7 +11,9 @@ module Server
     NAMES = %w[primary_key deterministic_key key_derivation_salt].freeze
     # What quotes of the checkout door are sealed with.
     SEAL = "seal_key"
-    private_constant :NAMES, :SEAL
+    # Those that can be replaced: each is one key, or several with the newest last.
+    ROTATED = ["primary_key", SEAL].freeze
+    private_constant :NAMES, :SEAL, :ROTATED
 
     class << self
       # @return [String]
@@ -22,12 +24,33 @@ module Server
         make unless File.exist?(file)
         keys = JSON.parse(File.read(file))
         keys = with_seal(keys) unless keys[SEAL]
-        @seal = keys[SEAL]
+        @seal = Array(keys[SEAL])
+        @several = keys["primary_key"].is_a?(Array)
         ActiveRecord::Encryption.configure(**keys.slice(*NAMES).transform_keys(&:to_sym), encryptor: Forgiving.new)
       end
 
-      # @return [String] 32 characters
+      # @return [Array<String>] 32 characters each; the last one seals, all open
       attr_reader :seal
+
+      # New keys beside the old ones, which go on reading what was written with them. A server takes them up when it
+      # starts.
+      # @return [void]
+      def rotate
+        make unless File.exist?(file)
+        keys = JSON.parse(File.read(file))
+        ROTATED.each { |name| keys[name] = [*keys[name], SecureRandom.alphanumeric(32)] }
+        write(keys)
+      end
+
+      # Writes every secret with the newest key.
+      # @return [void]
+      def renew
+        return unless @several
+
+        [Records::Carrier, Records::Webhook].each do |all|
+          all.find_each { |one| one.encrypt unless one.secret.nil? }
+        end
+      end
 
       private
 
@@ -41,10 +64,12 @@ module Server
 
       # A file from before there was a checkout door.
       def with_seal(keys)
-        keys.merge(SEAL => SecureRandom.alphanumeric(32)).tap do |whole|
-          File.write("#{file}.new", JSON.generate(whole), perm: 0o600)
-          File.rename("#{file}.new", file)
-        end
+        keys.merge(SEAL => SecureRandom.alphanumeric(32)).tap { |whole| write(whole) }
+      end
+
+      def write(keys)
+        File.write("#{file}.new", JSON.generate(keys), perm: 0o600)
+        File.rename("#{file}.new", file)
       end
     end
   end

@@ -98,6 +98,32 @@ class BackupTest < Minitest::Test
     ActiveRecord::Encryption.configure(**before, encryptor: Server::Forgiving.new)
   end
 
+  # New keys beside the old ones: what was written before is read still, and is written anew with the newest.
+  def test_new_keys
+    carriers
+    publish
+    @key = key_for
+    quote = quoted["quote"]
+    before = File.read(Server::Keys.file)
+    stored = -> { Server::Records::Carrier.find("petrel").secret_before_type_cast }
+    old = stored.call
+    code, said = command("keys", "--rotate", env: ENV.to_h.slice("GATE_MILE_DATABASE"))
+    assert_equal [0, true], [code, said.include?("has new keys")]
+    Server::Keys.load
+    assert_equal ["quay", old], [Server::Records::Carrier.find("petrel").secret, stored.call]
+    Server::Keys.renew
+    assert_equal "quay", Server::Records::Carrier.find("petrel").secret
+    refute_equal old, stored.call
+    checkout.instance_variable_set(:@seal, nil)
+    checkout.instance_variable_set(:@orders, nil)
+    assert_equal "5.95", ask(:post, "orders", { order: "1", quote: quote, method: "TRACKED" })["price"], "a quote from before"
+    assert_equal 0o600, File.stat(Server::Keys.file).mode & 0o777
+  ensure
+    File.write(Server::Keys.file, before) if before
+    Server::Keys.load
+    %i[@seal @orders @quotes].each { |name| checkout.instance_variable_set(name, nil) }
+  end
+
   # While somebody edits without a pause, a copy is of one moment: every rate of it has the same price.
   def test_a_copy_is_of_one_moment
     rates = Server::Records::Rate.pluck(:id)

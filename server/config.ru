@@ -15,6 +15,7 @@ Server::App.settings.duties.start if Server::Settings.duties?
 Thread.new { [Server::Choices.all, Server::Geography.all] }
 
 use Server::Doors::Headers
+use Server::Doors::Listener
 use Server::Watch, ready: -> { Server::Database.away }, now: -> { Server::Routes::Pages.standing }
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
 use Server::CheckoutDoor, Server::App.settings.checkout

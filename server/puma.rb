@@ -10,6 +10,8 @@ threads 4, 32
 first_data_timeout 5
 persistent_timeout 30
 environment "production"
+# What shops ask, apart from what merchants use: see docs/deploy.md.
+bind "tcp://#{ENV.fetch("GATE_MILE_PUBLIC")}" unless ENV["GATE_MILE_PUBLIC"].to_s.empty?
 bind "tcp://#{ENV.fetch("BIND", "127.0.0.1")}:#{ENV.fetch("PORT", "4180")}"
 quiet
 # What can't be read is told like everything else.

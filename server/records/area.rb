@@ -46,11 +46,17 @@ module Server
       end
 
       def read_by_the_core
-        reader = GateMile::Reader.new(document.except(*faults.keys))
+        reader = GateMile::Reader.new(without_pasted)
         area = GateMile::Documents.read(GateMile::Area, reader)
         reader.problems.each { |problem| told(problem.pointer, Words.of(problem.code, **problem.numbers)) }
         tell_faults
         assign_attributes(regions: area.regions) if errors.none?
+      end
+
+      # Clauses that were pasted have been read; only whether this kind of area may have any is still to be told.
+      def without_pasted
+        pasted = faults.keys
+        document.except(*pasted).merge(pasted.select { |list| self[list].present? }.to_h { |list| [list, []] })
       end
 
       def tell_faults

@@ -16,8 +16,11 @@ module Server
 
     # @return [Array<Date>] of the nights that there are, the last one first
     def self.dates
-      Dir[File.join(folder, "*#{ENDING}")].filter_map { |file| Date.iso8601(File.basename(file, ENDING)) rescue nil } # rubocop:disable Style/RescueModifier
-                                          .sort.reverse
+      found = Dir[File.join(folder, "*#{ENDING}")].filter_map do |file|
+        day = File.basename(file, ENDING)[/\A\d{4}-\d\d-\d\d\z/].to_s.split("-").map(&:to_i)
+        Date.new(*day) if day.any? && Date.valid_date?(*day)
+      end
+      found.sort.reverse
     end
 
     # @param date [Date]

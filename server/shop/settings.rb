@@ -12,6 +12,9 @@ module Server
     # @return [Array<String>] host names that requests may be addressed to
     def self.hosts = %w[localhost 127.0.0.1 ::1 [::1]] + ENV.fetch("GATE_MILE_HOSTS", "").split(",").map(&:strip)
 
+    # @return [Integer, nil] port of the listener for shops; nil where there is one for all
+    def self.public_port = ENV["GATE_MILE_PUBLIC"].to_s[/:(\d+)\z/, 1]&.to_i
+
     # @return [Array<IPAddr>] proxies whose word counts for whom they ask
     def self.proxies = ENV.fetch("GATE_MILE_PROXIES", "").split(",").map { |text| IPAddr.new(text.strip) }
 

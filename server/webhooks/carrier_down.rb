@@ -19,20 +19,19 @@ module Server
       end
 
       # @return [void]
-      def clear = LOCK.synchronize { TOLD.clear }
+      def clear = LOCK.synchronize { @told = {} }
 
       private
 
       def news?(id, now)
         LOCK.synchronize do
-          TOLD.delete_if { |_, at| now - at >= SILENCE }
-          !TOLD.key?(id) && TOLD[id] = now
+          @told = @told.to_h.reject { |_, at| now - at >= SILENCE }
+          !@told.key?(id) && @told[id] = now
         end
       end
     end
     LOCK = Mutex.new
-    TOLD = {} # rubocop:disable Style/MutableConstant
-    private_constant :LOCK, :TOLD
+    private_constant :LOCK
 
     # @param light [Stoplight::Light] named "carrier ID ADDRESS"
     # @param from [String] a colour

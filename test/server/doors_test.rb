@@ -2,6 +2,9 @@
 
 require "support/server"
 require "minitest/mock"
+require "net/http"
+require "puma"
+require "puma/server"
 
 # What stands in front of the application, piece by piece, each before an application that only says that it was reached.
 class DoorsTest < Minitest::Test
@@ -127,6 +130,27 @@ class DoorsTest < Minitest::Test
     yield
   ensure
     ENV.delete("GATE_MILE_PROXIES")
+  end
+
+  # Two listeners of one server: each answers to nothing of the other, whatever a request says of its port.
+  def test_shops_apart_from_merchants
+    server = nil
+    ports = Array.new(2) { TCPServer.open("127.0.0.1", 0) { |free| free.addr[1] } }
+    server = Puma::Server.new(Server::Doors::Listener.new(REACHED, port: ports.last), nil, { min_threads: 1, max_threads: 2, log_writer: Puma::LogWriter.null })
+    ports.each { |port| server.add_tcp_listener("127.0.0.1", port) }
+    server.run
+    code = lambda do |port, path|
+      request = Net::HTTP::Get.new(path, { "host" => "localhost:#{ports.last}", "x-forwarded-port" => ports.last.to_s })
+      Net::HTTP.start("127.0.0.1", port) { |http| http.request(request) }.code.to_i
+    end
+    shops = %w[/checkout/v1/quotes /public/mileposts /embed/milepost.js /api/served]
+    merchants = %w[/ /zones /api/setup /api/served/x /api/keys /api/backups/now /assets/a.js /metrics /checkout/v2/x /Public/x //public/x]
+    shops.each { |path| assert_equal [404, 200], ports.map { |port| code.call(port, path) }, path }
+    merchants.each { |path| assert_equal [200, 404], ports.map { |port| code.call(port, path) }, path }
+    assert_equal([200, 200], ports.map { |port| code.call(port, "/health") })
+    assert_equal(200, Server::Doors::Listener.new(REACHED, port: nil).call(env("/api/setup")).first, "one for all")
+  ensure
+    server&.stop(true)
   end
 
   # W3C, Fetch Metadata Request Headers: what another site's page asks of the workbench is refused; addresses typed, and what is public, are not.

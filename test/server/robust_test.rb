@@ -24,6 +24,20 @@ class RobustTest < Minitest::Test
     GateMile::Book.compile(Server::BookDocument.read)
   end
 
+  # The rest of the world has no postcodes of its own: clauses that were pasted for it are refused, and the setup is read as before.
+  def test_postcodes_of_the_whole_world
+    fresh
+    version = find("zones", "highlands")["lock_version"]
+    %w[only except].each do |list|
+      answer = api(:post, "/api/zones/highlands/areas", { lock_version: version, areas: [{ kind: "world", list => "IV" }] })
+      assert_equal [422, ["/areas/0/#{list}"]], [status, pointers(answer)]
+    end
+    assert_equal 200, (api(:get, "/api/coverage") && status)
+    api(:post, "/api/zones/highlands/areas", { lock_version: version, areas: [{ kind: "world", only: "" }] })
+    assert_equal 201, status
+    assert_equal "priced", api(:post, "/api/quote", CART)["status"]
+  end
+
   # Several tabs at once: each edit is either stored whole or told, and the history holds every stored one.
   def test_edits_at_the_same_moment
     fresh

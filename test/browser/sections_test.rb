@@ -33,6 +33,21 @@ class SectionsTest < Minitest::Test
     assert_accessible "the list of changes"
   end
 
+  # Copies of the whole shop: one now, and those of the nights, each by its date.
+  def test_backups
+    visit "/shop"
+    assert_text "The first one is made tonight"
+    FileUtils.mkdir_p(Server::Nightly.folder)
+    Server::Backup.write(Server::Nightly.file(Date.new(2026, 1, 5)))
+    page.refresh
+    within("ul[aria-label='Backups of the nights']") { assert_text(/Monday,? 5 January 2026.* MB/m) }
+    [find_link("Make a backup now"), find_link("Monday, 5 January 2026")].each do |link|
+      assert_equal "SQLite format 3\0", api(:get, URI(link[:href]).path)[0, 16]
+    end
+  ensure
+    FileUtils.rm_rf(Server::Nightly.folder)
+  end
+
   # What is typed in one tab is not lost to, and does not hide, what another tab stored.
   def test_two_tabs_and_the_shop
     visit "/shop"

@@ -8,6 +8,9 @@ require "puma/server"
 
 # What stands in front of the application, piece by piece, each before an application that only says that it was reached.
 class DoorsTest < Minitest::Test
+  # The pace of the next test is the usual one.
+  def teardown = Server::Doors::Pace.new(REACHED)
+
   REACHED = ->(env) { [200, { "content-type" => "text/plain" }, [env["PATH_INFO"]]] }
   JSON_TYPE = "application/json"
 

@@ -30,17 +30,25 @@ module ServerSupport
   # @return [Hash]
   def self.whole_demo
     file = MADE && File.join(MADE, "demo")
-    return JSON.parse(File.read(file)) if file && File.exist?(file)
+    unless file && File.exist?(file)
+      Server::Demo.load
+      book = Server::BookDocument.read
+      return book if file.nil?
 
-    Server::Demo.load
-    Server::BookDocument.read.tap { |book| whole(file) { |part| File.write(part, JSON.generate(book)) } if file }
+      whole(file) { |part| File.write(part, JSON.generate(book)) }
+    end
+    JSON.parse(File.read(file))
   end
 
-  # A file is there for others when all of it is.
+  # A file is there for others when all of it is; where two make the same, the first one's counts, for both.
   def self.whole(file)
     part = "#{file}.#{Process.pid}"
     yield part
-    File.rename(part, file)
+    File.link(part, file)
+  rescue Errno::EEXIST
+    nil
+  ensure
+    FileUtils.rm_f(part)
   end
 
   WHOLE_DEMO = whole_demo

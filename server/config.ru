@@ -3,6 +3,7 @@
 require_relative "boot"
 
 Server.eager_load
+Server::Settings.check
 Server::Database.connect
 Server::Database.migrate
 Server::Keys.renew

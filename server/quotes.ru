@@ -3,5 +3,6 @@
 require_relative "boot"
 
 Server.eager_load
+Server::Settings.check
 Server::Contract.prepare
 run Server::QuoteServer.app

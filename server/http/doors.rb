@@ -207,15 +207,13 @@ module Server
         !foreign?(env, path) && super
       end
 
+      def default_reaction(_env) = Problem.new(403, "Requests from another origin are not taken.").response
+
       private
 
       def foreign?(env, path)
         %w[cross-site same-site].include?(env["HTTP_SEC_FETCH_SITE"]) && path.start_with?("/api/") && path != SERVED
       end
-
-      public
-
-      def default_reaction(_env) = Problem.new(403, "Requests from another origin are not taken.").response
     end
   end
 end

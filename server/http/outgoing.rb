@@ -75,18 +75,18 @@ module Server
         public?(ip) || allowed.any? { |range, only| range.include?(ip) && [nil, port].include?(only) }
       end
 
-      private
-
-      def public?(address)
-        CLOSED.none? { |range| range.include?(address) } && (address.ipv4? || GLOBAL.include?(address))
-      end
-
       # @return [Array<Array(IPAddr, Integer)>] ranges, and the port where one is named
       def allowed
         Settings.outgoing.map do |text|
           range, port = text.match(NAMED) { |found| found[1] ? found.values_at(1, 2) : found.values_at(3, 4) }
           [IPAddr.new(range || text), port && Integer(port, 10)]
         end
+      end
+
+      private
+
+      def public?(address)
+        CLOSED.none? { |range| range.include?(address) } && (address.ipv4? || GLOBAL.include?(address))
       end
     end
   end

@@ -75,8 +75,8 @@ module Server
       # @param status [Integer] of a request that could not be read
       # @return [Array] a Rack response; the connection ends with it
       def unread(status)
-        said = { 413 => "This is larger than is taken at this address.", 500 => App::MISTAKE }
-        problem = new(TITLES.key?(status) ? status : 400, said.fetch(status, "This is no request that can be read."))
+        said = status == 500 ? App::MISTAKE : "This is no request that can be read."
+        problem = new(TITLES.key?(status) ? status : 400, said)
         problem.response.tap { |response| response[1] = response[1].merge("connection" => "close") }
       end
 

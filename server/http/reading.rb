@@ -23,13 +23,20 @@ module Server
       # @param host [String, nil] as it was sent
       # @return [Integer] bytes of a body
       def limit(path, host = nil)
-        return 0 if hosts && host && !hosts.include?(host.downcase.sub(/:\d+\z/, ""))
+        return 0 if hosts && host && !ours?(host.downcase.sub(/:\d+\z/, ""))
 
         LIMITS.find { |start, _| path.start_with?(start) }.last
       end
 
       # @return [Float] seconds of a clock that never goes back
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+
+      private
+
+      # A name that begins with a dot stands for all below it, as the application's own look at hosts has it.
+      def ours?(name)
+        hosts.any? { |one| one.start_with?(".") ? name.end_with?(one.downcase) : name == one.downcase }
+      end
     end
 
     # @param seconds [Numeric] for which nothing may come

@@ -77,7 +77,7 @@ module Server
     end
 
     def refused(call, status)
-      Log.fault(Refused.new("#{call["call"]}: #{status}"), "handing on an order, which is kept apart now")
+      Log.fault(Refused.new("#{call["call"]}: #{status}"), "handing on what was told, which is kept apart now")
     end
   end
 end

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "stoplight"
+
 module Server
   # What a quote process notices and only the workbench can tell anybody: gathered, and sent on a few times a minute.
   class Notices < Stoplight::Notifier::Base

@@ -36,8 +36,9 @@ module Server
         sign(part, passphrase && locked(File.read(Keys.file), passphrase), now)
         File.rename(part, file)
       rescue SystemCallError, SQLite3::Exception => e
-        FileUtils.rm_f(part) if part
         raise Refused, e.message
+      ensure
+        FileUtils.rm_f(part) if part
       end
 
       # @param text [String]
@@ -69,8 +70,9 @@ module Server
         from.transaction do
           from.get_first_value("SELECT COUNT(*) FROM sqlite_master")
           backup = SQLite3::Backup.new(to, "main", from, "main")
-          sleep(0.001) while backup.step(PAGES) == SQLite3::Constants::ErrorCode::OK
+          sleep(0.001) while (code = backup.step(PAGES)) == SQLite3::Constants::ErrorCode::OK
           backup.finish
+          raise Refused, "it could not be copied whole" unless code == SQLite3::Constants::ErrorCode::DONE
         end
       ensure
         [from, to].each { |one| one&.close }

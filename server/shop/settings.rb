@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "ipaddr"
+
 module Server
   # What the environment says, read in one place.
   module Settings
@@ -15,16 +17,31 @@ module Server
     # @return [Integer, nil] port of the listener for shops; nil where there is one for all
     def self.public_port = ENV["GATE_MILE_PUBLIC"].to_s[/:(\d+)\z/, 1]&.to_i
 
+    # @return [void]
+    # @raise [ArgumentError] for addresses that are none, before anybody is served by them
+    def self.check
+      { "GATE_MILE_PROXIES" => -> { proxies }, "GATE_MILE_WATCHERS" => -> { watchers },
+        "GATE_MILE_OUTGOING" => -> { Outgoing.allowed } }.each do |name, read|
+        read.call
+      rescue IPAddr::Error => e
+        raise ArgumentError, "#{name}: #{e.message}"
+      end
+    end
+
     # @return [Array<IPAddr>] proxies whose word counts for whom they ask
     def self.proxies = ENV.fetch("GATE_MILE_PROXIES", "").split(",").map { |text| IPAddr.new(text.strip) }
 
     # @param address [String, nil] of who asks
     # @return [Boolean] whether metrics are told there: to this machine, and to those that the environment names
     def self.watcher?(address)
-      ranges = ["127.0.0.0/8", "::1", *ENV.fetch("GATE_MILE_WATCHERS", "").split(",").map(&:strip)]
-      ranges.any? { |range| IPAddr.new(range).include?(IPAddr.new(address.to_s)) }
+      watchers.any? { |range| range.include?(IPAddr.new(address.to_s)) }
     rescue IPAddr::Error
       false
+    end
+
+    # @return [Array<IPAddr>] those to whom metrics are told
+    def self.watchers
+      ["127.0.0.0/8", "::1", *ENV.fetch("GATE_MILE_WATCHERS", "").split(",")].map { |text| IPAddr.new(text.strip) }
     end
 
     # @return [Boolean] whether each request is a line on the error stream

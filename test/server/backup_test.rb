@@ -147,6 +147,14 @@ class BackupTest < Minitest::Test
     assert_operator editing.value, :>, 0
   end
 
+  # What could not be copied whole is none, and leaves nothing behind.
+  def test_a_copy_that_stops
+    SQLite3::Backup.stub(:new, Struct.new(:finish).new.tap { |one| one.define_singleton_method(:step) { |_| SQLite3::Constants::ErrorCode::BUSY } }) do
+      assert_equal "it could not be copied whole", assert_raises(Server::Backup::Refused) { Server::Backup.write(@file) }.message
+    end
+    assert_empty Dir[File.join(@folder, "*")]
+  end
+
   def test_what_is_no_backup
     # By a process of its own: whoever closes the file here takes SQLite's locks on it away.
     system("cp", ENV.fetch("GATE_MILE_DATABASE"), @file, exception: true)

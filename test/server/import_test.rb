@@ -31,13 +31,13 @@ class ImportTest < Minitest::Test
 
   def slices(size)
     before = Server::GoodsImport::SLICE
-    quietly { Server::GoodsImport.const_set(:SLICE, size) }
+    unwarned { Server::GoodsImport.const_set(:SLICE, size) }
     yield
   ensure
-    quietly { Server::GoodsImport.const_set(:SLICE, before) }
+    unwarned { Server::GoodsImport.const_set(:SLICE, before) }
   end
 
-  def quietly
+  def unwarned
     verbose = $VERBOSE
     $VERBOSE = nil
     yield
@@ -153,7 +153,7 @@ class ImportTest < Minitest::Test
     ensure
       Server::LongChange.define_method(:write, step)
       Server::LongChange.remove_method(:put_back)
-      quietly { load File.join(Server::ROOT, "server/history/long_change.rb") }
+      unwarned { load File.join(Server::ROOT, "server/history/long_change.rb") }
     end
   ensure
     Server::Log.to = nil
@@ -182,7 +182,7 @@ class ImportTest < Minitest::Test
   # A file of very many rows is compiled before it counts: the first quote finds the book there.
   def test_a_large_catalogue_is_compiled_once_and_before_it_counts
     most = Server::Journal::MOST
-    quietly { Server::Journal.const_set(:MOST, 20) }
+    unwarned { Server::Journal.const_set(:MOST, 20) }
     api(:post, "/api/quote", CART)
     compiled = []
     compile = GateMile::Book.method(:compile)
@@ -199,7 +199,7 @@ class ImportTest < Minitest::Test
     assert_equal ["Q-7", nil], [book.catalogue["Q-7"]&.sku, book.catalogue["P-00007"]], "and edits go on from there"
   ensure
     GateMile::Book.define_singleton_method(:compile, compile) if compile
-    quietly { Server::Journal.const_set(:MOST, most) }
+    unwarned { Server::Journal.const_set(:MOST, most) }
   end
 
   private

@@ -52,14 +52,6 @@ class QuotingTest < Minitest::Test
 
   def teardown = FileUtils.rm_rf(@path)
 
-  def quietly
-    Server::Log.to = StringIO.new
-    yield
-    Server::Log.to.string
-  ensure
-    Server::Log.to = nil
-  end
-
   # A request to the process itself.
   def through(verb, call, body = nil)
     text = body ? JSON.generate(body) : ""

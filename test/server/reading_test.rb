@@ -122,6 +122,10 @@ class ReadingTest < Minitest::Test
     Server::Reading.hosts = ["127.0.0.1"]
     assert_match(%r{\AHTTP/1.1 413 }, answer(connected(head("/api/quote", 1, host: "evil.example"))))
     assert_match(/200 OK/, connected("#{head("/api/quote", 1, host: "127.0.0.1:#{@port}")}a").readpartial(1000))
+    Server::Reading.hosts = [".shop.example"]
+    assert_equal([1_048_576, 0, 0], ["quotes.SHOP.example:443", "shop.example", "evil-shop.example"].map do |host|
+      Server::Reading.limit("/checkout/v1/x", host)
+    end)
     assert_match(/200 OK/, connected("GET / HTTP/1.1\r\nhost: evil.example\r\n\r\n").readpartial(1000), "what has no body is the application's to refuse")
   ensure
     Server::Reading.hosts = nil

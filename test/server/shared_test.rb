@@ -112,13 +112,6 @@ class SharedTest < Minitest::Test
 
   private
 
-  def quietly
-    Server::Log.to = StringIO.new
-    yield
-  ensure
-    Server::Log.to = nil
-  end
-
   # What a new process gets, which has heard nothing yet.
   def live_prices(destination = { "country" => "IE" })
     Server::Carriers::Port.clear

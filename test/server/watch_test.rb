@@ -88,6 +88,18 @@ class WatchTest < Minitest::Test
     ENV.delete("GATE_MILE_WATCHERS")
   end
 
+  # An address that is none is told when the server starts, by the name of the setting.
+  def test_settings_that_are_no_addresses
+    Server::Settings.check
+    %w[GATE_MILE_PROXIES GATE_MILE_WATCHERS GATE_MILE_OUTGOING].each do |name|
+      before = ENV.fetch(name, nil)
+      ENV[name] = "10.0.0.1, ten"
+      assert_match(/\A#{name}: /, assert_raises(ArgumentError) { Server::Settings.check }.message)
+    ensure
+      ENV[name] = before
+    end
+  end
+
   # A line of JSON for each request, by the number that its answer names, without what was asked.
   def test_a_line_for_each_request
     said = StringIO.new

@@ -221,13 +221,4 @@ class WebhooksTest < Minitest::Test
     assert_equal [nil, nil, false, "5.95"], [told["cart"], told["quote"], told["order"]["evidence"], told["order"]["price"]]
     refute_includes ActiveRecord::Base.connection.select_all("SELECT * FROM orders").to_a.to_s, "TR29"
   end
-
-  private
-
-  def quietly
-    Server::Log.to = StringIO.new
-    yield
-  ensure
-    Server::Log.to = nil
-  end
 end

@@ -115,6 +115,16 @@ module ServerSupport
     last_response.body.empty? ? nil : JSON.parse(last_response.body)
   end
 
+  # @yield what the server may complain of
+  # @return [String] what it said
+  def quietly
+    Server::Log.to = said = StringIO.new
+    yield
+    said.string
+  ensure
+    Server::Log.to = nil
+  end
+
   def setup_now = api(:get, "/api/setup")
   def find(list, id) = setup_now.fetch(list).find { |item| item["id"] == id }
   def status = last_response.status

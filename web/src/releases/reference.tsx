@@ -1,17 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { RedocStandalone } from 'redoc'
 import { Link } from 'react-router'
 import { answerOf, api } from '../api/client'
 import { Answer } from '../ui/answer'
 
-const INK = '#1b2430'
-const SOFT = '#545d68'
-const PAPER = '#f6f4ef'
-const SHEET = '#fcfbf8'
-const SANS = "'Barlow', system-ui, sans-serif"
-const COND = "'Barlow Condensed', 'Barlow', system-ui, sans-serif"
+/** A colour or a font of the page, as the styles have it. */
+const token = (name: string) =>
+  getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
 
-const LOOKS = {
+const looks = () => ({
   disableSearch: true,
   hideDownloadButtons: true,
   hideLoading: true,
@@ -21,30 +19,39 @@ const LOOKS = {
   scrollYOffset: 48,
   theme: {
     colors: {
-      primary: { main: INK },
-      success: { main: '#2f5d3a' },
-      error: { main: '#a33220' },
-      text: { primary: INK, secondary: SOFT },
-      border: { dark: '#857f70', light: '#d9d4c8' },
-      http: { get: INK, post: '#855700', patch: '#a33220' },
+      primary: { main: token('color-ink') },
+      success: { main: token('color-edge') },
+      error: { main: token('color-brick') },
+      text: { primary: token('color-ink'), secondary: token('color-soft') },
+      border: { dark: token('color-edge'), light: token('color-hair') },
+      http: { get: token('color-ink'), post: token('color-ochre'), patch: token('color-brick') },
     },
     typography: {
       fontSize: '14px',
       lineHeight: '1.45',
-      fontFamily: SANS,
-      headings: { fontFamily: COND, fontWeight: '600', lineHeight: '1.2' },
-      code: { fontSize: '13px', color: INK, backgroundColor: '#e4dbc7', wrap: true },
-      links: { color: INK, visited: INK, hover: SOFT },
+      fontFamily: token('font-sans'),
+      headings: { fontFamily: token('font-cond'), fontWeight: '600', lineHeight: '1.2' },
+      code: { fontSize: '13px', color: token('color-ink'), backgroundColor: token('color-sand'), wrap: true },
+      links: { color: token('color-ink'), visited: token('color-ink'), hover: token('color-soft') },
     },
-    sidebar: { width: '220px', backgroundColor: SHEET, textColor: INK, activeTextColor: INK },
-    rightPanel: { backgroundColor: INK, textColor: SHEET, width: '36%' },
-    codeBlock: { backgroundColor: '#10161e' },
-    schema: { nestedBackground: PAPER, typeNameColor: SOFT, typeTitleColor: SOFT },
+    sidebar: {
+      width: '220px',
+      backgroundColor: token('color-sheet'),
+      textColor: token('color-ink'),
+      activeTextColor: token('color-ink'),
+    },
+    rightPanel: { backgroundColor: token('color-ink'), textColor: token('color-sheet'), width: '36%' },
+    schema: {
+      nestedBackground: token('color-paper'),
+      typeNameColor: token('color-soft'),
+      typeTitleColor: token('color-soft'),
+    },
   },
-}
+})
 
 /** What those who build a shop's side of the door read, made from the contract itself. */
 export function Reference() {
+  const [options] = useState(looks)
   const contract = useQuery({
     queryKey: ['releases', 'reference'],
     queryFn: ({ signal }) => answerOf(api.GET('/api/reference', { signal })),
@@ -58,7 +65,7 @@ export function Reference() {
         </Link>
         <h1 className="text-lg">API reference</h1>
       </header>
-      <Answer of={contract}>{(found) => <RedocStandalone spec={found} options={LOOKS} />}</Answer>
+      <Answer of={contract}>{(found) => <RedocStandalone spec={found} options={options} />}</Answer>
     </div>
   )
 }

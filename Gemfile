@@ -5,6 +5,7 @@ source "https://rubygems.org"
 ruby ">= 3.1"
 
 gem "activerecord", "~> 7.2"
+gem "bcrypt", "~> 3.1"
 gem "connection_pool", "~> 2.5"
 gem "countries", "~> 7.0"
 gem "faraday", "~> 2.12"
@@ -18,15 +19,19 @@ gem "rack", "~> 3.2"
 gem "rack-attack", "~> 6.7"
 gem "rack-protection", "~> 4.2"
 gem "redis", "~> 5.4"
+gem "rotp", "~> 6.3"
+gem "rqrcode", "~> 2.2"
 gem "sinatra", "~> 4.2"
 gem "sqlite3", "~> 2.8"
 gem "stoplight", "~> 4.1"
 gem "tzinfo", "~> 2.0"
 gem "tzinfo-data", "~> 1.2025"
 gem "zeitwerk", "~> 2.6"
+gem "zxcvbn-ruby", "~> 1.4", require: false
 
 group :development, :test do
   gem "benchmark-ips", "~> 2.14"
+  gem "bundler-audit", "~> 0.9", require: false
   gem "capybara", "~> 3.40"
   gem "cuprite", "~> 0.19"
   gem "json-canonicalization", "~> 1.0", require: false

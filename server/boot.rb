@@ -22,7 +22,7 @@ module Server
   LOADER = Zeitwerk::Loader.new.tap do |loader|
     loader.push_dir(__dir__, namespace: Server)
     %w[http shop books history goods proofs tables views reference releases checkout webhooks quoting
-       watching].each do |room|
+       watching people].each do |room|
       loader.collapse(File.join(__dir__, room))
     end
     loader.ignore(__FILE__, File.join(__dir__, "prepare.rb"), File.join(__dir__, "db"),

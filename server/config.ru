@@ -14,11 +14,15 @@ Server::Reading.hosts = Server::Settings.hosts if defined?(Puma::Server)
 # The names of five thousand regions take a moment to read: nobody should wait for them.
 Server::App.settings.duties.start if Server::Settings.duties?
 Thread.new { [Server::Choices.all, Server::Geography.all] }
+# What was taken out a moment before the end is noted all the same.
+at_exit { Server::Beside.finish }
 
 use Server::Doors::Headers
+use Server::Doors::OneForm
 use Server::Doors::Listener
 use Server::Watch, ready: -> { Server::Database.away }, now: -> { Server::Routes::Pages.standing }
 use Server::Doors::Host, permitted_hosts: Server::Settings.hosts, logging: false
+use Server::Admission
 use Server::CheckoutDoor, Server::App.settings.checkout
 use Server::Doors::Origin
 use Server::QuoteDoor, Server::App.settings.shelf

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
-# Prepares the database:  ruby server/prepare.rb [--empty] [--fresh]
+# Prepares the database:  ruby server/prepare.rb [--empty] [--fresh] [--open]
 # Migrates it and, where it holds no shop yet, loads the demo shop. --fresh removes what is there first; --empty leaves
-# the shop to be opened in the browser.
+# the shop to be opened in the browser; --open publishes a demo that was just loaded, and makes keys for its shop.
 
 require_relative "boot"
 
@@ -22,3 +22,4 @@ Server::Database.migrate
 return if Server::Records::Store.current || ARGV.include?("--empty")
 
 Server::Demo.load
+Server::Demo.open_door if ARGV.include?("--open")

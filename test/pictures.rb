@@ -3,12 +3,15 @@
 # Makes the pictures of docs/screenshots/ anew from the demo shop:  bundle exec ruby -Itest test/pictures.rb
 require_relative "support/browser"
 require_relative "support/carriers"
-require_relative "support/checkout"
+require_relative "support/shop"
 
 class Pictures < Minitest::Test
-  include CheckoutSupport
-  include BrowserSupport
+  include ShopSupport
   include CarriersSupport
+
+  MORNING = [["DNG-270", { country: "GB", postcode: "BT9 5AA" }, 19], ["LOG-A4", { country: "BR", postcode: "01310" }, 12],
+             ["ANC-10", { country: "JP", postcode: "100-0001" }, 7], ["LOG-A4", { country: "GB", postcode: "TR29 4ZZ" }, 214],
+             ["CHT-PASS-F", { country: "IE", postcode: "D02 X285" }, 61], ["SHK-GAL-10", { country: "FR", postcode: "29200" }, 48]].freeze
 
   def test_main_views
     fresh(WHOLE_DEMO)
@@ -21,10 +24,8 @@ class Pictures < Minitest::Test
     geography
     goods
     release
-    fresh(nil)
-    visit "/"
-    select "Ireland", from: "Country"
-    keep "first-run"
+    turned_away
+    shop
   end
 
   private
@@ -39,6 +40,48 @@ class Pictures < Minitest::Test
     visit "/release"
     assert_text "other prices of the same kind", wait: 30
     keep "release"
+  end
+
+  # A morning's quotes, some of which got nothing.
+  def turned_away
+    Server::Asked.new.tap { |asked| morning(asked, Server::App.settings.releases.live.last) }.take.then { |taken| Server::AskedRows.store(taken) }
+    visit "/turned-away"
+    assert_text "38 carts"
+    assert_selector "svg[role=img] circle", minimum: 3
+    keep "turned-away"
+  end
+
+  # A product's page, the basket and the choice of delivery, in the stand-in shop.
+  def shop
+    open_shop
+    visit_shop "/products/LOG-A4"
+    type_into(part("estimate").find("[name=postcode]"), "TR29 4ZZ")
+    assert part("estimate").has_selector?("[part=more]")
+    keep "shop-product"
+    fill_in "How many", with: "3"
+    click_button "Put in the basket"
+    visit_shop "/products/CHT-PASS-F"
+    click_button "Put in the basket"
+    assert find("gate-mile-milepost").shadow_root.has_text?("£")
+    keep "shop-basket"
+    click_link "To the checkout"
+    { "Name" => "R. Pascoe", "Street" => "12 Harbour Row", "Town" => "Tarrow", "Postcode" => "TR29 4ZZ" }.each do |label, text|
+      type_into(find_field(label), text)
+    end
+    click_button "Go on to delivery"
+    part("choice").find("label", text: "Next day").click
+    keep "shop-checkout"
+  end
+
+  def morning(asked, book)
+    zone = Server::Records::Store.current.time_zone
+    start = GateMile::LocalMoment.utc(GateMile::LocalMoment.local(Time.now, zone).strftime("%FT00:00"), zone)
+    random = Random.new(8)
+    MORNING.each do |sku, to, times|
+      cart = GateMile::Cart.parse(JSON.parse(JSON.generate({ lines: [{ sku: sku, quantity: 1 }], destination: to })), book.currency)
+      quote = book.quote(cart, at: Time.now)
+      times.times { asked.note(quote, cart, 0.001 + random.rand(0.006), start + (3600 * [random.rand(13), random.rand(13)].max)) }
+    end
   end
 
   def rates
@@ -64,9 +107,6 @@ class Pictures < Minitest::Test
     assert_text "Bench cart: Holds for this cart: hides Tracked"
     page.execute_script("document.querySelector('#section').scrollTo(0, 120)")
     keep "rules"
-    visit "/rules/order?item=8*SHK-GAL-10&item=2*CHT-PASS-F&item=1*OAR-180&to=GB&postcode=TR29+4ZZ&group=Harbour+crew"
-    assert_text "8. Finish"
-    keep "order"
     visit "/findings"
     assert_text "7 zones"
     keep "findings"
@@ -91,13 +131,6 @@ class Pictures < Minitest::Test
   end
 
   def live
-    visit "/goods/boxes?item=12*SHK-GAL-10&item=2*PNT-AF-075&item=20*ROP-BRD-08&to=GB&postcode=TR29+4ZZ"
-    within(bench) do
-      click_button "How is it packed?"
-      assert_selector "[role=slider]"
-    end
-    page.execute_script("document.querySelector('[role=slider]').scrollIntoView({ block: 'end' })")
-    keep "boxes"
     visit "/?item=8*SHK-GAL-10&to=IE"
     within(bench) do
       click_button "Why £11.33 for Carrier of the day?"
@@ -106,16 +139,6 @@ class Pictures < Minitest::Test
     assert_selector "[aria-label='Zone Ireland']", text: "sampled"
     page.execute_script("document.querySelector(\"section[aria-label='Zone Ireland']\").scrollIntoView({ block: 'start' })")
     keep "live"
-    @carriers.modes["petrel"] = "down"
-    Server::Carriers::Port.clear
-    visit "/carriers?item=9*SHK-GAL-10&to=IE"
-    assert_text "silent or down"
-    within("ul[aria-label=Carriers] > li:first-child") do
-      click_button "Test the connection"
-      assert_text "It answers with 503"
-    end
-    keep "carriers"
-    @carriers.modes.clear
   end
 
   def edit_steps

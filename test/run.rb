@@ -4,7 +4,7 @@
 # Commands that check something else (--check "npm run lint") run beside them, first of all.
 # One file runs in this process; several run in processes of their own, as many at a time as there are processors, the
 # longest first. What each of them says is shown when it is done, and what failed once more at the end. A browser file
-# that failed runs a second time, alone: what passes then is told apart as unsteady, with what it said the first time.
+# that failed runs a second time, with those it shares a process with: what passes then is told apart as unsteady.
 require "etc"
 require "fileutils"
 require "open3"
@@ -12,8 +12,8 @@ require "tmpdir"
 
 # Files that take long, and how long: whatever is not named takes a little.
 LONG = { "browser" => 60, "server" => 25, "core" => 8 }.freeze
-# In how many processes the files of a folder run that share some; to load takes longer than many of them do.
-TOGETHER = { "core" => 3, "server" => 8 }.freeze
+# In how many processes the files of a folder run: to load takes longer than many of them do.
+TOGETHER = { "core" => 3, "server" => 6, "browser" => 13 }.freeze
 
 def run_here(files)
   require "minitest/autorun"
@@ -43,8 +43,11 @@ Outcome = Struct.new(:files, :said, :passed, :took, keyword_init: true) do
   def browser? = files.all? { |file| file.include?("test/browser/") }
   def tell = puts(format("== %<files>s (%<took>.0f s)", files: files.join(" "), took: took), said, "")
 
-  # From the first failure on, so that the end of a long output says what it was.
-  def tell_failures = puts("== Failed: #{files.join(" ")}", said[/^ +1\) .*/m] || said.lines.last(40).join, "")
+  # From the first failure on, so that the end of a long output says what it was; of a process that broke down, where.
+  def tell_failures
+    broken = said[/^.*\[BUG\].*/m].to_s.lines.first(60).join.then { |text| text unless text.empty? }
+    puts("== Failed: #{files.join(" ")}", said[/^ +1\) .*/m] || broken || said.lines.last(40).join, "")
+  end
 end
 
 def run_group(files)
@@ -57,7 +60,7 @@ end
 def run_all(queue)
   lock = Mutex.new
   outcomes = []
-  workers = Array.new([Etc.nprocessors, 2].max) do
+  workers = Array.new(Integer(ENV["GMW"] || [Etc.nprocessors, 2].max)) do
     Thread.new do
       while (files = queue.pop)
         outcome = run_group(files)

@@ -3,7 +3,7 @@ import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig, type Plugin } from 'vite'
+import { build, defineConfig, type Plugin } from 'vite'
 
 const gzipped = promisify(gzip)
 const brotli = promisify(brotliCompress)
@@ -45,8 +45,34 @@ function nothingFetched(): Plugin {
   }
 }
 
+/** The parts that stand on the pages of shops: each one script of its own, without a framework. */
+function embedded(): Plugin {
+  return {
+    name: 'embedded',
+    apply: 'build',
+    async closeBundle() {
+      for (const name of ['estimate', 'choice', 'milepost', 'address'])
+        await build({
+          configFile: false,
+          publicDir: false,
+          logLevel: 'error',
+          build: {
+            outDir: 'dist/embed',
+            emptyOutDir: false,
+            lib: {
+              entry: `src/embed/${name}.ts`,
+              formats: ['iife'],
+              name: 'GateMile',
+              fileName: () => `${name}.js`,
+            },
+          },
+        })
+    },
+  }
+}
+
 export default defineConfig({
-  plugins: [react(), tailwindcss(), compressed(), nothingFetched()],
+  plugins: [react(), tailwindcss(), compressed(), nothingFetched(), embedded()],
   build: { sourcemap: false, chunkSizeWarningLimit: 1300, assetsInlineLimit: 0 },
   server: { proxy: { '/api': `http://127.0.0.1:${process.env.PORT ?? '4180'}` } },
 })

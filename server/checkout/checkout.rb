@@ -13,15 +13,23 @@ module Server
     attr_reader :pace
     # @return [AnsweredOnce]
     attr_reader :once
+    # @return [Asked]
+    attr_reader :asked
+
+    # @return [Trials, nil] nil on a quote server, which has no draft
+    attr_reader :trials
 
     # @param releases [ReleaseShelf]
-    def initialize(releases)
+    # @param trials [Trials, nil]
+    def initialize(releases, trials: nil)
       @releases = releases
+      @trials = trials
       @keys = KeyRing.new
       @uses = OfferUses.new
       @pace = CheckoutPace.new(Shared.counts)
       @once = AnsweredOnce.new(Shared.store)
       @emptiness = Emptiness.new
+      @asked = Asked.new
       @settings = Remembered.new { Records::DoorSetting.current.document.freeze }
     end
 
@@ -34,7 +42,7 @@ module Server
       [keys, uses, self].each(&:changed)
       releases.clear
       pace.clear
-      [once, @emptiness, CarrierDown].each(&:clear)
+      [once, asked, @emptiness, CarrierDown, *trials].each(&:clear)
     end
 
     # @param now [Time]
@@ -45,9 +53,31 @@ module Server
       CheckoutQuotes::Ground.new(number, book, uses.counts, @settings.value, Time.at(now.to_i).utc)
     end
 
+    # @param id [Object] as a shop sends it
+    # @param key [KeyRing::Key]
+    # @return [Trials::Trial]
+    # @raise [Problem] 403 for a page's key, 404
+    def trial(id, key)
+      raise Problem.new(403, "Only the shop's server may ask for what is tried.") if key.public
+
+      (trials && id.is_a?(String) && trials.find(id)) or
+        raise Problem.new(404, "There is no such trial, or it is over: open it from the bench once more.")
+    end
+
+    # @param trial [Trials::Trial]
+    # @return [CheckoutQuotes::Ground] of the draft or a release, at the moment that the merchant says
+    # @raise [Problem] 404
+    def tried(trial)
+      book = trials.book(trial)
+      Ground.new(trial.release, book, uses.counts, @settings.value, Time.at(trial.moment(book).to_i).utc, true)
+    end
+
+    Ground = CheckoutQuotes::Ground
+    private_constant :Ground
+
     # The key of the seal is there once the database is.
     # @return [CheckoutQuotes]
-    def quotes = @quotes ||= CheckoutQuotes.new(seal, emptiness: @emptiness)
+    def quotes = @quotes ||= CheckoutQuotes.new(seal, emptiness: @emptiness, asked: asked)
 
     # @return [CheckoutOrders]
     def orders = @orders ||= CheckoutOrders.new(seal: seal, quotes: quotes, releases: releases, uses: uses)
@@ -72,6 +102,7 @@ module Server
     def notice(body)
       @emptiness.note(times: body["nothing_offered"]) if body["nothing_offered"].to_i.positive?
       body["carriers_down"].to_a.each { |id| CarrierDown.tell(id) }
+      AskedRows.store(body["asked"])
       [204, {}, []]
     end
 

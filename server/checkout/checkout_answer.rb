@@ -20,7 +20,10 @@ module Server
                  methods: available.map { |one| price(one, rate, book.store) } }
         return told if detail == "prices"
 
-        told[:methods].zip(available) { |shown, one| shown.merge!(beside(one, detail)) }
+        told[:methods].zip(available) do |shown, one|
+          shown.merge!(beside(one, detail), collection(book.shipping_method(one.method_id)))
+        end
+        told[:zero] = book.store.zero_word if book.store.zero_word
         { **told, unavailable: others.filter_map { |one| unavailable(one) }, mileposts: Mileposts.said(book, quote),
                   refused: GateMile::Plain.of(quote.refused) }
       end
@@ -39,6 +42,12 @@ module Server
           duty: one.duty && { amount: one.duty.first.to_s, included: one.duty.last }, marks: one.marks,
           messages: one.messages, provisional: one.provisional,
           reckoning: detail == "reckonings" ? reckoning(one) : nil }.compact
+      end
+
+      def collection(shipping_method)
+        return {} unless shipping_method.kind == "collection"
+
+        { collection: { place: shipping_method.address, hours: shipping_method.hours }.compact }
       end
 
       def reckoning(one) = one.reckoning.map { |step| GateMile::QuoteDocument.step(step) }

@@ -9,10 +9,11 @@ module Server
     LIMIT = 1_048_576
     ORDER = %r{\Aorders/([^/]{1,200})\z}
     BOOK = %r{\Abook/(\d{1,9})\z}
+    TRIAL = %r{\Atrials/(\w{1,100})\z}
     # The calls; a key must be for the first word of each.
     CALLS = { %w[POST quotes] => :quote, %w[POST quotes/batch] => :batch, %w[POST orders] => :order,
-              %w[GET methods] => :shipping_methods, %w[GET served] => :served, %w[GET offers] => :offers,
-              %w[GET state] => :state, %w[POST notices] => :notices }.freeze
+              %w[GET methods] => :shipping_methods, %w[GET served] => :served, %w[POST served] => :address,
+              %w[GET offers] => :offers, %w[GET state] => :state, %w[POST notices] => :notices }.freeze
     HEADERS = { "content-type" => "application/json", "cache-control" => "no-store",
                 "x-content-type-options" => "nosniff" }.freeze
     CORS = { "access-control-allow-methods" => "GET, POST", "access-control-max-age" => "600",
@@ -20,7 +21,7 @@ module Server
              "vary" => "origin" }.freeze
     # What only a quote server's key is for.
     RELAYED = %r{\A(book/|notices\z)}
-    private_constant :LIMIT, :ORDER, :BOOK, :RELAYED, :CALLS, :CORS
+    private_constant :LIMIT, :ORDER, :BOOK, :TRIAL, :RELAYED, :CALLS, :CORS
 
     # @param app [#call] what is behind it
     # @param checkout [Checkout]
@@ -71,13 +72,22 @@ module Server
                                                          headers: { "www-authenticate" => "Bearer" })
       raise Problem.new(403, "This key is for pages of the origins that it lists.") unless key.lets?(env["HTTP_ORIGIN"])
 
-      about = RELAYED.match?(call) ? "state" : call[/\A\w+/]
+      about = about(call)
       raise Problem.new(403, "This key is not for #{about}.") if known?(call) && !key.for?(about)
 
       key
     end
 
-    def known?(call) = CALLS.any? { |(_, name), _| name == call } || ORDER.match?(call) || BOOK.match?(call)
+    # @return [String] which of the calls that a key may be for it is
+    def about(call)
+      return "quotes" if TRIAL.match?(call)
+
+      RELAYED.match?(call) ? "state" : call[/\A\w+/]
+    end
+
+    def known?(call)
+      CALLS.any? { |(_, name), _| name == call } || [ORDER, BOOK, TRIAL].any? { |one| one.match?(call) }
+    end
 
     def pace(key)
       count = @checkout.pace.count(key.id)
@@ -89,6 +99,9 @@ module Server
     def answered(env, call, key)
       number = call[ORDER, 1]
       return close(env, Rack::Utils.unescape_path(number), key) if number
+
+      trial = call[TRIAL, 1]
+      return json(@checkout.trial(trial, key).told) if trial && env["REQUEST_METHOD"] == "GET"
 
       book = call[BOOK, 1]
       return [200, HEADERS.dup, [@checkout.book(Integer(book))]] if book && env["REQUEST_METHOD"] == "GET"
@@ -107,13 +120,23 @@ module Server
 
     def quote(env, key)
       body = Body.of(env, LIMIT)
-      once(env, key, body) { json(@checkout.quotes.one(body, key, @checkout.ground)) }
+      once(env, key, body) { json(@checkout.quotes.one(body, key, ground(body, key))) }
     end
 
     def batch(env, key)
       body = Body.of(env, LIMIT)
-      once(env, key, body) { json(@checkout.quotes.many(body, key, @checkout.ground)) }
+      once(env, key, body) { json(@checkout.quotes.many(body, key, ground(body, key))) }
     end
+
+    # @return [CheckoutQuotes::Ground] of what is tried, where something is
+    def ground(body, key)
+      given = body.is_a?(Hash) && body["trial"] or return @checkout.ground
+
+      @checkout.tried(@checkout.trial(given, key))
+    end
+
+    # @return [CheckoutQuotes::Ground] by the query, where a body has no room for it
+    def asked_ground(env, key) = ground(Rack::Utils.parse_query(env["QUERY_STRING"]), key)
 
     def order(env, key)
       body = Body.of(env, LIMIT)
@@ -145,7 +168,8 @@ module Server
     end
 
     def shipping_methods(_env, _key) = json(DeliveryPage.shipping_methods(@checkout.ground))
-    def served(_env, _key) = json(DeliveryPage.served(@checkout.ground))
+    def served(env, key) = json(DeliveryPage.served(asked_ground(env, key)))
+    def address(env, key) = json(DeliveryPage.address(Body.of(env, LIMIT), asked_ground(env, key)))
     def offers(_env, _key) = json(DeliveryPage.offers(@checkout.ground))
 
     # The same question under the same idempotency key gets the same answer for as long as a quote holds.

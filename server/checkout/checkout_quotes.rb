@@ -11,23 +11,27 @@ module Server
     PLAIN_LINE = %w[sku quantity].freeze
     # What it may say of a cart.
     PLAIN_CART = %w[lines destination coupons].freeze
-    ASKED = %w[cart detail deadline_ms].freeze
-    ASKED_TOGETHER = %w[carts products destination detail deadline_ms].freeze
+    ASKED = %w[cart detail deadline_ms trial].freeze
+    ASKED_TOGETHER = %w[carts products destination detail deadline_ms trial].freeze
     # How much is told: the methods with their prices, what is said beside them too, how each price came about too.
     DETAILS = %w[prices methods reckonings].freeze
     private_constant :DEADLINES, :PLAIN_LINE, :PLAIN_CART, :ASKED, :ASKED_TOGETHER
 
     # What a quote is made with. number, book: of the release; uses: by offer, how often it was used; settings:
-    # {Records::DoorSetting#document}; now: {Time} in whole seconds.
-    Ground = Struct.new(:number, :book, :uses, :settings, :now)
+    # {Records::DoorSetting#document}; now: {Time} in whole seconds; trial: whether a merchant only looks: then nobody
+    # can order with it, and it is not counted.
+    Ground = Struct.new(:number, :book, :uses, :settings, :now, :trial)
 
     # @param seal [QuoteSeal]
     # @param carriers [#call] makes a carriers' port for a number of seconds
     # @param emptiness [Emptiness] hears of carts for which there is nothing
-    def initialize(seal, carriers: ->(seconds) { Carriers::Port.new(seconds) }, emptiness: Emptiness.new)
+    # @param asked [Asked] hears of all
+    def initialize(seal, carriers: ->(seconds) { Carriers::Port.new(seconds) }, emptiness: Emptiness.new,
+                   asked: Asked.new)
       @seal = seal
       @carriers = carriers
       @emptiness = emptiness
+      @asked = asked
     end
 
     # @param body [Object] CheckoutQuoteRequest of the contract
@@ -37,7 +41,7 @@ module Server
     # @raise [Problem] 422
     def one(body, key, ground)
       known(body, ASKED)
-      told(cart(body["cart"], key, ground.book, "/cart"), family(key), ground, deadline(body), detail(body))
+      told(cart(body["cart"], key, ground.book, "/cart"), family(key, ground), ground, deadline(body), detail(body))
     end
 
     # @param body [Object] CheckoutBatchRequest of the contract
@@ -47,7 +51,7 @@ module Server
     # @raise [Problem] 422
     def many(body, key, ground)
       known(body, ASKED_TOGETHER)
-      said = [family(key), ground, deadline(body), detail(body)]
+      said = [family(key, ground), ground, deadline(body), detail(body)]
       { quotes: carts(body).map { |at, cart| alone(at) { told(cart(cart, key, ground.book, at), *said) } } }
     end
 
@@ -64,19 +68,24 @@ module Server
     private
 
     # @return [String, nil] of the keys that may order it; nil for an estimate
-    def family(key) = key.public ? nil : key.family
+    def family(key, ground) = key.public || ground.trial ? nil : key.family
 
     def told(cart, family, ground, seconds, detail)
       started = Database.now
       cart = cart.with(offer_uses: ground.uses)
       port = GateMile::Recorded.listening(@carriers.call(seconds), ground.now)
       quote = ground.book.quote(cart, at: ground.now, carriers: port)
-      Metrics.quote(quote.status, Database.now - started)
-      @emptiness.note if %i[nothing_available not_served].include?(quote.status)
+      counted(quote, cart, Database.now - started, ground, family) unless ground.trial
       holds = ground.now + (ground.settings[:holds_minutes] * 60)
       id = family && @seal.seal(content(family, ground, holds, cart, quote, port))
       { quote: id, release: ground.number, at: moment(ground.now), holds_until: moment(holds),
         **CheckoutAnswer.of(quote, ground.book, tax_class: ground.settings[:tax_class], detail: detail) }
+    end
+
+    def counted(quote, cart, took, ground, family)
+      Metrics.quote(quote.status, took)
+      @asked.note(quote, cart, took, ground.now, orders: !family.nil?)
+      @emptiness.note if %i[nothing_available not_served].include?(quote.status)
     end
 
     # As RFC 3339 has it; both are in UTC.

@@ -18,8 +18,25 @@ module Server
       def served(ground)
         zones = ground.book.zones
         known = @served
-        known = @served = [zones, Routes::Places.served(zones)] unless known&.first.equal?(zones)
-        { release: ground.number, **known.last }
+        known = @served = [zones, countries(zones)] unless known&.first.equal?(zones)
+        { release: ground.number, countries: known.last }
+      end
+
+      # @param body [Object] Address of the contract
+      # @param ground [CheckoutQuotes::Ground]
+      # @return [Hash] CheckoutAddress of the contract
+      # @raise [Problem] 422
+      def address(body, ground)
+        raise Problem.at("", :not_an_object) unless body.is_a?(Hash)
+
+        reader = GateMile::Reader.new(body)
+        address = GateMile::Documents.read(GateMile::Address, reader)
+        raise Problem.of_invalid(GateMile::Invalid.new(reader.problems)) if reader.problems.any?
+
+        landing = ground.book.zones.land(address)
+        { release: ground.number, served: { zone: true, none: false }[landing.status],
+          needs: [*landing.decides].map(&:to_s), region: landing.place&.regions&.first,
+          remarks: landing.remarks }
       end
 
       # Offers that say something to everybody, as their mileposts say it before anything is in the cart.
@@ -32,6 +49,16 @@ module Server
       end
 
       private
+
+      # With what a form needs besides: the names of regions that can be chosen, and how a postcode looks.
+      def countries(zones)
+        all = Geography.all
+        Routes::Places.served(zones)[:countries].map do |one|
+          known = all[:regions].fetch(one[:country], []).to_h { |region| [region[:code], region[:name]] }
+          names = one[:regions] && known.slice(*one[:regions].keys)
+          { **one, names: names, postcode: all[:forms][one[:country]] }.compact
+        end
+      end
 
       def shipping_method(one) = { code: one.code, name: one.name, promise: one.promise, kind: one.kind }
 

@@ -10,7 +10,7 @@ module Server
     # What is not the merchant's doing: locks and counters go their own way.
     NOT_RECORDED = %w[lock_version revision].freeze
     # What is shown of a change; its rows can be long.
-    SHOWN = %i[id action kind names undone at revision].freeze
+    SHOWN = %i[id action kind names undone at revision person_id by].freeze
     private_constant :KEY, :MADE, :NOT_RECORDED, :SHOWN
 
     class << self
@@ -108,21 +108,35 @@ module Server
       # @return [Array<Records::Change>] the newest first, without their rows
       def list(most) = Records::Change.done.select(*SHOWN).limit(most).to_a
 
-      # @return [Hash] the change that would be undone and the one that would be redone, for JSON
+      # @return [Hash] for JSON: the change that would be undone and the one that would be redone, each of whoever asks;
+      #   and the newest of all, where it is somebody else's
       def heads
-        { "undo" => Records::Change.done.select(*SHOWN).first&.document,
-          "redo" => Records::Change.undone.select(*SHOWN).first&.document }
+        mine = who[:person_id]
+        last = Records::Change.done.select(*SHOWN).first
+        { "undo" => Records::Change.done.of(mine).select(*SHOWN).first&.document,
+          "redo" => Records::Change.undone.of(mine).select(*SHOWN).first&.document,
+          "last" => (last.document if last && last.person_id != mine) }
       end
 
       # @param id [Integer] the change that the merchant was shown
+      # @param others [Boolean] whether it may be somebody else's
       # @return [Records::Change]
-      # @raise [Problem] 409 where another change is the newest by now
-      def undo(id) = step(Records::Change.done, id, undone: true)
+      # @raise [Problem] 409 where its person has made another one by now, where another one stands on it, or where it
+      #   is somebody else's and nobody said that it may be
+      def undo(id, others: false) = step(Records::Change.done, id, undone: true, others: others)
 
       # @param id [Integer]
+      # @param others [Boolean]
       # @return [Records::Change]
       # @raise [Problem] 409
-      def redo(id) = step(Records::Change.undone, id, undone: false)
+      def redo(id, others: false) = step(Records::Change.undone, id, undone: false, others: others)
+
+      # @return [Hash] person_id and by, of whoever asks; nil both, where nobody is signed in
+      def who = { person_id: Asking.now&.id, by: Asking.now&.name }
+
+      # What somebody has undone can't be redone after their next edit. What others have undone stays.
+      # @return [void]
+      def forget_undone = Records::Change.undone.of(who[:person_id]).delete_all
 
       # Puts rows as they were before a change, or as they became.
       # @param entries [Array<Hash>] of the change
@@ -175,19 +189,22 @@ module Server
       end
 
       def record(action, kind, names, entries)
-        Records::Change.undone.delete_all
-        change = Records::Change.create!(action: action, kind: kind, names: names, entries: entries, at: Time.now)
+        forget_undone
+        change = Records::Change.create!(action: action, kind: kind, names: names, entries: entries, at: Time.now,
+                                         **who)
         Thread.current[MADE] = change.id
         raise_revision.tap { |revision| change.update!(revision: revision) }
       end
 
-      def step(changes, id, undone:)
+      def step(changes, id, undone:, others:)
         LongChange.bar_all
-        return LongChange.step(changes, id, undone: undone) if Records::ChangePart.exists?(change_id: id)
+        if Records::ChangePart.exists?(change_id: id)
+          return LongChange.step(changes, id, undone: undone) { |found| Standing.check(found, changes, undone, others) }
+        end
 
         revision = entries = nil
         change = Database.write do
-          found = newest(changes, id)
+          found = newest(changes, id) { |one| Standing.check(one, changes, undone, others) }
           entries = found.entries
           replay(entries, undone: undone)
           found.update!(undone: undone)
@@ -196,12 +213,20 @@ module Server
         end
         Journal.add(revision, entries)
         change
+      rescue SQLite3::ConstraintException, ActiveRecord::StatementInvalid => e
+        raise unless e.is_a?(SQLite3::ConstraintException) || e.cause.is_a?(SQLite3::ConstraintException)
+
+        raise Problem.new(409, "Something that was changed since stands in its way. Change it by hand.")
       end
 
       def newest(changes, id)
-        changes.first.tap do |found|
-          raise Problem.new(409, "The history has moved on. Look at what would be undone now.") if found&.id != id
+        found = changes.find_by(id: id)
+        if found.nil? || changes.of(found.person_id).pick(:id) != id
+          raise Problem.new(409, "The history has moved on. Look at what would be undone now.")
         end
+
+        yield found
+        found
       end
       public :newest
     end

@@ -45,12 +45,13 @@ module Server
       # Undoes or redoes one, part by part.
       # @param changes [ActiveRecord::Relation]
       # @param id [Integer]
+      # @yieldparam change [Records::Change] to refuse it
       # @return [Records::Change]
       # @raise [Problem] 409
-      def step(changes, id, undone:)
+      def step(changes, id, undone:, &check)
         alone do
           found = Database.write do
-            History.newest(changes, id).tap do |change|
+            History.newest(changes, id, &check).tap do |change|
               change.update!(state: undone ? "undoing" : "redoing")
             end
           end
@@ -114,7 +115,8 @@ module Server
 
     def initialize(action, kind)
       @change = Database.write do
-        Records::Change.create!(action: action, kind: kind, names: {}, entries: [], at: Time.now, state: "storing")
+        Records::Change.create!(action: action, kind: kind, names: {}, entries: [], at: Time.now, state: "storing",
+                                **History.who)
       end
       @rows = 0
       @entries = []
@@ -147,10 +149,10 @@ module Server
       return put_back if rows.zero?
 
       Database.write do
-        Records::Change.undone.delete_all
+        History.forget_undone
         # The newest is the one that is undone first, whatever was edited meanwhile.
-        last = Records::Change.create!(**@change.slice(:action, :kind, :entries).symbolize_keys, names: names,
-                                                                                                 at: Time.now)
+        said = @change.slice(:action, :kind, :entries, :person_id, :by).symbolize_keys
+        last = Records::Change.create!(**said, names: names, at: Time.now)
         @change.parts.update_all(change_id: last.id)
         @change.destroy!
         History.raise_revision

@@ -37,8 +37,8 @@ module Server
     set :releases, ReleaseShelf.new
     set :publishing, Publishing.new(shelf: shelf, suite: suite, releases: releases)
     set :comparisons, ComparisonDesk.new(shelf: shelf, releases: releases)
-    set :checkout, Checkout.new(releases)
-    set :duties, Duties.new(releases: releases, suite: suite)
+    set :checkout, Checkout.new(releases, trials: Trials.new(shelf, releases))
+    set :duties, Duties.new(releases: releases, suite: suite, asked: checkout.asked)
     set :strict_paths, true
 
     register Routes::Pages
@@ -51,6 +51,7 @@ module Server
     register Routes::Classes
     register Routes::Treatments
     register Routes::Policies
+    register Routes::Shopper
     register Routes::Boxes
     register Routes::CarrierList
     register Routes::Proofs
@@ -60,6 +61,9 @@ module Server
     register Routes::Door
     register Routes::Webhooks
     register Routes::Backups
+    register Routes::SigningIn
+    register Routes::Myself
+    register Routes::People
 
     after { ActiveRecord::Base.connection_handler.clear_active_connections! }
 
@@ -107,6 +111,14 @@ module Server
           raise Problem.new(422, "Say which version is meant.", errors: [
                               { pointer: "/lock_version", code: "missing", detail: Words.of(:missing) }
                             ])
+      end
+
+      # Sends what follows as a file, and notes that it was taken out.
+      # @param name [String] of the file
+      # @return [void]
+      def taken_out(name)
+        attachment name
+        AuditLog.add_beside(:exported, about: name)
       end
 
       def save(record)

@@ -55,7 +55,31 @@ module Server
       # @return [void] reads the contract now rather than at the first request
       def prepare = source["components"]["schemas"].each_key { |name| schema(name) }
 
+      # @param verb [String] of HTTP
+      # @param path [String]
+      # @return [String] the role that a call wants (x-role); where it names none, a viewer's to read and an editor's to
+      #   write
+      def role(verb, path)
+        verb = verb == "HEAD" ? "get" : verb.downcase
+        said = roles.fetch(path) { templates.find { |template, _| template.match?(path) }&.last }
+        said&.fetch(verb, nil) || (verb == "get" ? "viewer" : "editor")
+      end
+
       private
+
+      # @return [Hash{String => Hash}] by address and verb
+      def roles
+        @roles ||= source["paths"].transform_values do |verbs|
+          verbs.filter_map { |verb, operation| [verb, operation["x-role"]] if operation.is_a?(Hash) }.to_h.compact
+        end
+      end
+
+      # @return [Array<Array(Regexp, Hash)>] of addresses with a part that varies
+      def templates
+        @templates ||= roles.select { |path, _| path.include?("{") }.map do |path, said|
+          [/\A#{Regexp.escape(path).gsub(/\\\{\w+\\\}/, "[^/]+")}\z/, said]
+        end
+      end
 
       # @return [Hash] of components, those that these name in turn among them
       def named(part, found = {})

@@ -73,6 +73,25 @@ module Server
       end
     end
 
+    # Writes addresses in their one form (RFC 3986, 6.2.2.2): routes take "/%61pi" for "/api", and so must all doors.
+    class OneForm
+      UNRESERVED = /%(?:4[1-9a-f]|5[0-9a]|6[1-9a-f]|7[0-9a]|3[0-9]|2[de]|5f|7e)/i
+      private_constant :UNRESERVED
+
+      # @param app [#call]
+      def initialize(app)
+        @app = app
+      end
+
+      # @param env [Hash]
+      # @return [Array]
+      def call(env)
+        path = env["PATH_INFO"]
+        plain = path&.include?("%") ? path.gsub(UNRESERVED) { |code| code[1, 2].hex.chr } : path
+        @app.call(plain.equal?(path) ? env : env.merge("PATH_INFO" => plain))
+      end
+    end
+
     # Refuses one visitor's requests where they come too often: to what is public, and, from other machines, to the
     # workbench.
     class Pace
@@ -117,7 +136,7 @@ module Server
       SHOPS = %r{\A/(public/|embed/|checkout/v1/|api/served\z)}
       # Both are asked how they are.
       BOTH = %w[/health /ready].freeze
-      private_constant :SHOPS, :BOTH
+      private_constant :BOTH
 
       # @param app [#call]
       # @param port [Integer, nil] of the listener for shops; nil where there is one for all

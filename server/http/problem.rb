@@ -4,7 +4,7 @@ module Server
   # A refusal, told as problem details (RFC 9457): status, title, and for each bad field a JSON Pointer into the body.
   class Problem < StandardError
     TITLES = {
-      400 => "This can't be read", 401 => "Not with this key", 403 => "Not from there", 404 => "Not here",
+      400 => "This can't be read", 401 => "Not let in", 403 => "Not allowed", 404 => "Not here",
       405 => "Not like this", 409 => "Changed in the meantime", 413 => "Too large", 414 => "Too long",
       415 => "Not JSON", 422 => "Something needs correcting",
       429 => "Too often",

@@ -106,6 +106,7 @@ module Server
       does_nothing: "Say at least one thing that the rule does.",
       amount_or_percent: "Give an amount or a percentage, not both.",
       not_an_origin: "Write it as https://shop.example, without a path.",
+      not_a_page: "Write the whole address of a page, such as https://shop.example/basket.",
       no_origin: "Name at least one shop that may ask.",
       no_page_call: "Pages can't make these calls. Choose one that they can.",
       not_utf8: "This text has signs that are no valid UTF-8. Type them again.",
@@ -121,6 +122,12 @@ module Server
       twice_in_file: "This name stands in line %<line>s already.",
       at_or_weekdays: "Give a moment, or days of the week, not both.",
       expects_nothing: "Say at least one thing that the cart is to get.",
+      not_an_email: "Write it as ann@shop.example.",
+      password_short: "Use at least %<least>s characters.",
+      password_long: "Use at most %<most>s characters; letters with accents and pictures count as two to four.",
+      password_common: "This is too easy to guess. A few words that have nothing to do with each other are better.",
+      password_wrong: "This is not your password.",
+      code_wrong: "This is not the code that belongs to the picture. Look at the clock of your telephone, too.",
       stale: "This was changed elsewhere since it was shown here.",
       wrong_form: "This has not the form that is expected here."
     }.freeze

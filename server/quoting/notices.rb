@@ -9,10 +9,14 @@ module Server
     MOST = 20
     private_constant :MOST
 
+    # @return [Asked]
+    attr_reader :asked
+
     # @param queue [OrderQueue] that the courier takes along
     def initialize(queue)
       @queue = queue
       @lock = Mutex.new
+      @asked = Asked.new
       begin_anew
       super()
     end
@@ -35,9 +39,13 @@ module Server
     # @return [void] puts what was gathered where the courier finds it
     def hand_over
       @lock.synchronize do
-        next if (@nothing.zero? && @down.empty?) || @queue.size >= MOST
+        next if @queue.size >= MOST
 
-        @queue.put({ verb: :post, call: "notices", body: { nothing_offered: @nothing, carriers_down: @down } })
+        taken = asked.take
+        next if @nothing.zero? && @down.empty? && taken.nil?
+
+        body = { nothing_offered: @nothing, carriers_down: @down, asked: taken }.compact
+        @queue.put({ verb: :post, call: "notices", body: body })
         begin_anew
       end
     rescue SystemCallError => e

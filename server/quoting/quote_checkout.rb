@@ -33,13 +33,18 @@ module Server
       CheckoutQuotes::Ground.new(ready.number, ready.book, ready.uses, ready.settings, Time.at(now.to_i).utc)
     end
 
+    # Carts are tried on the workbench, where the draft is.
+    # @raise [Problem] 404
+    def trial(*) = raise Problem.new(404, "Carts are tried at the workbench's own address, not at a quote server.")
+
     # @return [CheckoutQuotes]
     def quotes
       ready = here
       return @quotes.last if @quotes&.first.equal?(ready)
 
       asking = ->(seconds) { Carriers::Port.new(seconds, carriers: ready.carriers) }
-      (@quotes = [ready, CheckoutQuotes.new(ready.seal, carriers: asking, emptiness: @notices)]).last
+      (@quotes = [ready, CheckoutQuotes.new(ready.seal, carriers: asking, emptiness: @notices,
+                                                        asked: @notices.asked)]).last
     end
 
     # @param body [Hash] CheckoutOrderDraft of the contract

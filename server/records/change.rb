@@ -10,10 +10,13 @@ module Server
       scope :done, -> { where(undone: false, state: nil).order(id: :desc) }
       scope :undone, -> { where(undone: true, state: nil).order(:id) }
 
+      # @param person_id [String, nil] nil for what was done when nobody was signed in
+      scope :of, ->(person_id) { where(person_id: person_id) }
+
       # @return [Hash] for JSON, without the rows
       def document
         { "id" => id, "action" => action, "kind" => kind, "names" => names, "at" => at.utc.iso8601,
-          "revision" => revision }
+          "revision" => revision, "by" => by, "person" => person_id }
       end
     end
   end

@@ -15,13 +15,14 @@ module Server
           content_type TYPE
           attachment name
           headers "cache-control" => "no-store"
-          Backups.made
+          Backups.made.tap { AuditLog.add_beside(:backup_taken) }
         end
 
         app.get "/api/backups/:date" do
           date = Nightly.dates.find { |one| one.iso8601 == params["date"] } or
             raise Problem.new(404, "There is no backup of that night.")
           headers "cache-control" => "no-store"
+          AuditLog.add_beside(:backup_taken, about: date.iso8601)
           send_file Nightly.file(date), type: TYPE, disposition: :attachment
         end
       end

@@ -7,7 +7,7 @@ module Server
       def self.registered(app)
         app.get "/api/boxes.csv" do
           content_type "text/csv", charset: "utf-8"
-          attachment "boxes.csv"
+          taken_out "boxes.csv"
           BoxesCsv.write
         end
 

@@ -21,12 +21,14 @@ module Server
         end
 
         app.post "/api/history/undo" do
-          History.undo(body_of("HistoryStep")["change"])
+          body = body_of("HistoryStep")
+          History.undo(body["change"], others: body["others"] == true)
           answer(Documents.setup)
         end
 
         app.post "/api/history/redo" do
-          History.redo(body_of("HistoryStep")["change"])
+          body = body_of("HistoryStep")
+          History.redo(body["change"], others: body["others"] == true)
           answer(Documents.setup)
         end
       end

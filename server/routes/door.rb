@@ -17,6 +17,7 @@ module Server
         app.post "/api/keys" do
           made, key = Database.write { KeyRing.make(Door.checked(body_of("CheckoutKeyDraft"))) }
           settings.checkout.keys.changed
+          AuditLog.add(:key_made, about: made.name)
           answer({ key: key, made: made.document }, 201)
         end
 
@@ -24,6 +25,7 @@ module Server
           body = body_of("CheckoutKeyPatch")
           key = Database.write { Door.change(found(Records::CheckoutKey, params["id"]), body) }
           settings.checkout.keys.changed
+          AuditLog.add(:key_changed, about: key.name)
           answer(key.document)
         end
 
@@ -31,12 +33,15 @@ module Server
           hours = body_of("CheckoutKeyRotation")["hours"]
           made, key = Database.write { Door.rotate(found(Records::CheckoutKey, params["id"]), hours) }
           settings.checkout.keys.changed
+          AuditLog.add(:key_rotated, about: made.name)
           answer({ key: key, made: made.document }, 201)
         end
 
         app.delete "/api/keys/:id" do
-          Database.write { Door.revoke(found(Records::CheckoutKey, params["id"])) }
+          key = found(Records::CheckoutKey, params["id"])
+          Database.write { Door.revoke(key) }
           settings.checkout.keys.changed
+          AuditLog.add(:key_revoked, about: key.name)
           done
         end
 
@@ -44,15 +49,36 @@ module Server
 
         app.patch "/api/door" do
           body = body_of("DoorSettingsPatch")
-          answer(Database.write { Door.set(body) }.document.tap { settings.checkout.changed })
+          set = Database.write { Door.set(body) }
+          settings.checkout.changed
+          AuditLog.add(:door_changed)
+          answer(set.document)
         end
 
         app.get("/api/reference") { answer(Door.reference) }
 
+        app.get "/api/today" do
+          # What was asked a moment ago is in it, unless somebody writes for long.
+          AskedRows.beside(settings.checkout.asked.take).join(0.3)
+          answer(Today.document(settings.releases))
+        end
+
+        app.get "/api/turned-away" do
+          AskedRows.beside(settings.checkout.asked.take).join(0.3)
+          answer(TurnedAwayReport.new(number("days", TurnedAwayReport::USUAL, TurnedAwayReport::DAYS)).document)
+        end
+
+        app.get "/api/orders.csv" do
+          content_type "text/csv", charset: "utf-8"
+          taken_out "orders.csv"
+          OrdersCsv.write
+        end
+
         app.get "/api/orders" do
           limit = number("limit", 50, PAGE)
           all = Door.orders(params["number"].to_s.strip)
-          answer({ count: all.count, orders: all.includes(:offers).limit(limit).map(&:document) })
+          answer({ count: all.count, orders: all.includes(:offers).limit(limit).map(&:document),
+                   uses: settings.checkout.uses.counts })
         end
 
         app.get "/api/orders/:number" do

@@ -12,6 +12,9 @@ module Server
                "x-content-type-options" => "nosniff" }.freeze
       ASSETS = { urls: ["/assets"], gzip: true, cascade: true, header_rules: [[:all, KEPT]] }.freeze
 
+      EMBEDDED = %w[estimate choice milepost address].freeze
+      private_constant :EMBEDDED
+
       # @return [Hash{Symbol => Integer}] what stands now, for those who watch
       def self.standing
         { release: App.settings.releases.number, deliveries_waiting: Records::WebhookDelivery.where(state: "waiting").count }
@@ -20,10 +23,12 @@ module Server
       end
 
       def self.registered(app)
-        # For the pages of shops: the script that shows mileposts.
-        app.get "/embed/milepost.js" do
-          headers "cache-control" => "public, max-age=300", "cross-origin-resource-policy" => "cross-origin"
-          send_file File.join(Settings.web, "embed", "milepost.js")
+        # For the pages of shops: the scripts of the parts that they embed.
+        EMBEDDED.each do |name|
+          app.get "/embed/#{name}.js" do
+            headers "cache-control" => "public, max-age=300", "cross-origin-resource-policy" => "cross-origin"
+            send_file File.join(Settings.web, "embed", "#{name}.js")
+          end
         end
 
         app.get(%r{/(?!api/|assets/|public/|embed/).*}) do

@@ -59,7 +59,7 @@ module Server
 
         app.get "/api/zones.csv" do
           content_type "text/csv", charset: "utf-8"
-          attachment "zones.csv"
+          taken_out "zones.csv"
           ZonesCsv.write
         end
 

@@ -46,7 +46,7 @@ module Server
       def self.csv(app)
         app.get "/api/products.csv" do
           content_type "text/csv", charset: "utf-8"
-          attachment "products.csv"
+          taken_out "products.csv"
           GoodsCsv.write
         end
 

@@ -25,7 +25,7 @@ module Server
 
         app.get "/api/proofs.csv" do
           content_type "text/csv", charset: "utf-8"
-          attachment "proofs.csv"
+          taken_out "proofs.csv"
           ProofsCsv.write
         end
 

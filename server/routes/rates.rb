@@ -25,7 +25,7 @@ module Server
 
         app.get "/api/rates.csv" do
           content_type "text/csv", charset: "utf-8"
-          attachment "rates.csv"
+          taken_out "rates.csv"
           RatesCsv.write(params["rate"])
         end
 

@@ -15,7 +15,7 @@ module Server
           raise Problem.new(404, "There is no shop yet. Open one first.") unless Records::Store.current
 
           content_type :json
-          attachment "setup.json"
+          taken_out "setup.json"
           headers "cache-control" => "no-store"
           JSON.pretty_generate(GateMile::Book.compile(Database.read { BookDocument.read }).dump)
         end

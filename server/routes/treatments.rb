@@ -42,7 +42,7 @@ module Server
 
         app.get "/api/treatments.csv" do
           content_type "text/csv", charset: "utf-8"
-          attachment "treatments.csv"
+          taken_out "treatments.csv"
           TreatmentsCsv.write
         end
 

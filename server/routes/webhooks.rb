@@ -18,6 +18,7 @@ module Server
           body = body_of("WebhookDraft")
           secret = WebhookSignature.secret
           made = Database.write { save(Records::Webhook.new(**body, secret: secret, made_at: Time.now)) }
+          AuditLog.add(:webhook_made, about: made.url)
           answer({ secret: secret, made: made.document }, 201)
         end
 
@@ -29,11 +30,14 @@ module Server
             one.assign_attributes(**body, **(body["active"] ? { gone_at: nil } : {}))
             save(one)
           end
+          AuditLog.add(:webhook_changed, about: hook.url)
           answer(hook.document)
         end
 
         app.delete "/api/webhooks/:id" do
-          Database.write { found(Records::Webhook, params["id"]).destroy! }
+          hook = found(Records::Webhook, params["id"])
+          Database.write { hook.destroy! }
+          AuditLog.add(:webhook_removed, about: hook.url)
           done
         end
 

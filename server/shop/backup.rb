@@ -81,6 +81,8 @@ module Server
       def sign(file, keys, now)
         SQLite3::Database.new(file) do |copy|
           copy.execute("PRAGMA journal_mode = DELETE")
+          # Who was signed in then, and links that were open, let nobody in again.
+          %w[sessions invitations].each { |table| copy.execute("DELETE FROM #{table}") }
           copy.execute("CREATE TABLE #{TABLE} (made_at TEXT NOT NULL, keys TEXT)")
           copy.execute("INSERT INTO #{TABLE} VALUES (?, ?)", [now.utc.iso8601, keys])
         end

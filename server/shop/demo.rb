@@ -9,7 +9,8 @@ module Server
     # @return [void]
     def self.load
       book = JSON.parse(read("book.json"))
-      book["store"]["storefront"] = { "open" => true, "origins" => Settings.demo_shops }
+      shops = Settings.demo_shops
+      book["store"]["storefront"] = { "open" => true, "origins" => shops, "page" => "#{shops.first}/try" }
       BookRecords.write(book, opening_cart: JSON.parse(read("cart.json")))
       accounts
       History.unrecorded do
@@ -38,6 +39,22 @@ module Server
         end
       end
     end
+
+    # Publishes the demo, and makes the key that its shop asks with, beside the database and readable by its owner
+    # alone.
+    # @return [void]
+    def self.open_door
+      shelf = BookShelf.new
+      publishing = Publishing.new(shelf: shelf, suite: ProofSuite.new(shelf), releases: ReleaseShelf.new)
+      publishing.publish({ "revision" => Records::Store.revision, "note" => "The demo as it comes" })
+      said = { "name" => "The demo shop’s server", "public" => false, "origins" => [], "pace" => 6000,
+               "calls" => %w[quotes orders methods served offers] }
+      key = Database.write { KeyRing.make(said).last }
+      File.write(keys_file, JSON.generate(server: key), perm: 0o600)
+    end
+
+    # @return [String] where its shop finds its key
+    def self.keys_file = File.join(File.dirname(Settings.database), "demo-shop.json")
 
     def self.read(name) = File.read(File.join(FOLDER, name), encoding: "UTF-8")
     private_class_method :read, :accounts

@@ -47,8 +47,9 @@ module Server
       def renew
         return unless @several
 
-        [Records::Carrier, Records::Webhook].each do |all|
-          all.find_each { |one| one.encrypt unless one.secret.nil? }
+        secrets = { Records::Carrier => :secret, Records::Webhook => :secret, Records::Person => :code_secret }
+        secrets.each do |all, field|
+          all.find_each { |one| one.encrypt unless one[field].nil? }
         end
       end
 

@@ -11,8 +11,25 @@ module Server
     # @return [String] the folder of the built front end
     def self.web = ENV.fetch("GATE_MILE_WEB", File.join(ROOT, "web", "dist"))
 
+    # Addresses that stand for all of a machine's.
+    ALL = %w[0.0.0.0 :: [::]].freeze
+    private_constant :ALL
+
+    # @return [String] the address that the server listens on
+    def self.bind = ENV.fetch("BIND", "127.0.0.1")
+
     # @return [Array<String>] host names that requests may be addressed to
-    def self.hosts = %w[localhost 127.0.0.1 ::1 [::1]] + ENV.fetch("GATE_MILE_HOSTS", "").split(",").map(&:strip)
+    def self.hosts = %w[localhost 127.0.0.1 ::1 [::1]] + named + ([bind] - ALL)
+
+    # @return [Array<String>] host names that the environment lists
+    def self.named = ENV.fetch("GATE_MILE_HOSTS", "").split(",").map(&:strip).reject(&:empty?)
+
+    # @return [String] where a browser reaches the workbench, as far as that is known
+    def self.address
+      return "https://#{named.first}" if named.any?
+
+      "http://#{ALL.include?(bind) ? "127.0.0.1" : bind}:#{ENV.fetch("PORT", "4180")}"
+    end
 
     # @return [Integer, nil] port of the listener for shops; nil where there is one for all
     def self.public_port = ENV["GATE_MILE_PUBLIC"].to_s[/:(\d+)\z/, 1]&.to_i
@@ -26,6 +43,13 @@ module Server
       rescue IPAddr::Error => e
         raise ArgumentError, "#{name}: #{e.message}"
       end
+    end
+
+    # @return [Boolean] whether others than this machine reach the server, as far as the environment says so: then
+    #   nothing is told to anybody without an account
+    def self.reached_by_others?
+      !%w[127.0.0.1 ::1 localhost].include?(bind) || ENV["GATE_MILE_ACCOUNTS"] == "1" ||
+        %w[GATE_MILE_HOSTS GATE_MILE_PROXIES GATE_MILE_PUBLIC].any? { |name| !ENV[name].to_s.strip.empty? }
     end
 
     # @return [Array<IPAddr>] proxies whose word counts for whom they ask

@@ -37,11 +37,17 @@ module Server
     end
 
     def metrics(env)
-      ip = Rack::Request.new(env).ip
-      return Problem.new(404, "There is nothing at this address.").response unless Settings.watcher?(ip)
+      return Problem.new(404, "There is nothing at this address.").response unless watcher?(env)
 
       [200, { "content-type" => Prometheus::Client::Formats::Text::CONTENT_TYPE, "cache-control" => "no-store" },
        [Metrics.told(@now.call)]]
+    end
+
+    # Through a proxy that nobody named, everybody would seem to be on this machine.
+    def watcher?(env)
+      return false if Settings.proxies.empty? && Admission.proxied?(env)
+
+      Settings.watcher?(Rack::Request.new(env).ip)
     end
 
     def watched(env)

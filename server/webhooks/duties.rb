@@ -6,15 +6,19 @@ module Server
   class Duties
     # Seconds between two rounds.
     PAUSE = 1.0
+    # Seconds between two times that what checkouts asked is stored.
+    STORE = 5
     # Seconds between two looks at what is kept for too long.
     TIDY = 3600
-    private_constant :PAUSE, :TIDY
+    private_constant :PAUSE, :STORE, :TIDY
 
     # @param releases [ReleaseShelf]
     # @param suite [ProofSuite]
-    def initialize(releases:, suite:)
+    # @param asked [Asked]
+    def initialize(releases:, suite:, asked: Asked.new)
       @releases = releases
       @suite = suite
+      @asked = asked
       @deliveries = Deliveries.new
       @nightly = Nightly.new
       @failing = nil
@@ -43,7 +47,7 @@ module Server
 
     # What goes wrong with one leaves the others as they are.
     def each_duty(now)
-      [-> { publish(now) }, -> { proofs(now) }, -> { @deliveries.round(now) }, -> { tidy(now) },
+      [-> { publish(now) }, -> { asked(now) }, -> { proofs(now) }, -> { @deliveries.round(now) }, -> { tidy(now) },
        -> { @nightly.round(now) if Records::Store.current }].each do |duty|
         yield duty
       rescue *Database::BUSY
@@ -67,6 +71,13 @@ module Server
       @releases.changed
     end
 
+    def asked(now)
+      return if @stored && now - @stored < STORE
+
+      @stored = now
+      AskedRows.store(@asked.take)
+    end
+
     # Proofs that have begun to fail since the last round.
     def proofs(now)
       return if Records::Store.revision.zero? || @looked == Records::Store.revision
@@ -88,6 +99,8 @@ module Server
       Records::Order.where("placed_at < ?", now - (days * 86_400)).where.not(cart: nil)
                     .update_all(cart: nil, recorded: nil)
       Records::WebhookMessage.where("made_at < ?", now - (30 * 86_400)).destroy_all
+      [Sessions, AuditLog, AskedRows].each { |one| one.tidy(now) }
+      Records::Invitation.where("ends_at < ?", now).delete_all
     end
   end
 end

@@ -70,7 +70,7 @@ class SectionsTest < Minitest::Test
 
   def test_the_map_by_pointer_and_the_zones_by_drag
     visit "/zones#zone=ireland"
-    assert_selector "svg[role=application] path", minimum: 200
+    assert_selector "svg[role=application] path", minimum: 200, wait: 20
     click_button "Home"
     map = find("svg[role=application]")
     map.send_keys(:left)

@@ -89,10 +89,23 @@ class ApiTest < Minitest::Test
     undone = api(:post, "/api/history/undo", { change: newest["id"] })
     api(:post, "/api/history/redo", { change: undone["history"]["redo"]["id"] })
     assert_equal 1, going_live
+    people
     fresh(nil)
     api(:post, "/api/store", SHOP)
     known = Server::Contract.source["paths"].flat_map { |path, verbs| (verbs.keys & %w[get post put patch delete]).map { |verb| [verb.to_sym, path] } }
     assert_empty known - ServerSupport.used
+  end
+
+  # What parts of the shop's pages ask, and a cart that is tried there.
+  def as_shopper(**headers)
+    cart = { lines: [{ sku: "LOG-A4", quantity: 1 }], destination: { country: "GB" } }
+    api(:post, "/checkout/v1/served", { country: "GB" }, **headers)
+    trial = api(:post, "/api/trials", { cart: cart })["trial"]
+    assert_equal "LOG-A4", api(:get, "/checkout/v1/trials/#{trial}", **headers).dig("cart", "lines", 0, "sku")
+    assert_nil api(:post, "/api/shopper/quotes", { cart: cart })["quote"]
+    assert_equal 1, api(:post, "/api/shopper/quotes/batch", { carts: [cart] })["quotes"].size
+    api(:get, "/api/shopper/served")
+    api(:post, "/api/shopper/served", { country: "GB" })
   end
 
   # Publishing, the keys and the door, each call once.
@@ -110,9 +123,13 @@ class ApiTest < Minitest::Test
     api(:patch, "/api/keys/#{key.dig("made", "id")}", { pace: 300 })
     api(:patch, "/api/door", { holds_minutes: 20, lock_version: api(:get, "/api/door")["lock_version"] })
     through_the_door("HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
+    as_shopper("HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
     api(:post, "/checkout/v1/notices", { nothing_offered: 0, carriers_down: [] }, "HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
     api(:get, "/api/keys")["keys"].each { |one| api(:delete, "/api/keys/#{one["id"]}") }
     hooks
+    assert_equal 1, api(:get, "/api/today").dig("orders", "placed")
+    assert_kind_of Array, api(:get, "/api/turned-away?days=1")["groups"]
+    assert_equal 2, api(:get, "/api/orders.csv").lines.size
     api(:get, "/api/orders/7")
     assert_equal "3.1.0", api(:get, "/api/reference")["openapi"]
     FileUtils.mkdir_p(Server::Nightly.folder)
@@ -122,6 +139,40 @@ class ApiTest < Minitest::Test
     FileUtils.rm_rf(Server::Nightly.folder)
     assert_equal 404, api(:get, "/api/backups/2026-01-05")["status"]
     api(:get, "/api/orders")["count"]
+  end
+
+  # Accounts, each call once.
+  def people
+    words = { password: "lantern gravel whistle" }
+    current = { current: words[:password] }
+    ann = api(:post, "/api/joining/first", { name: "Ann", email: "ann@tarrow.example", **words })["person"]
+    code = ROTP::TOTP.new(api(:post, "/api/me/codes", current)["secret"])
+    api(:put, "/api/me/codes", { code: code.now })
+    api(:post, "/api/me/codes/recovery", current)
+    api(:post, "/api/me/codes/off", current)
+    api(:patch, "/api/me", { name: "Ann Quay" })
+    api(:delete, "/api/session")
+    api(:post, "/api/session", { email: "ann@tarrow.example", **words })
+    assert_equal ann["id"], api(:get, "/api/session").dig("person", "id")
+    api(:delete, "/api/me/sessions/others")
+    links = Array.new(2) { api(:post, "/api/invitations", { role: "editor" }) }
+    api(:delete, "/api/invitations/#{links[1].dig("made", "id")}")
+    ben = invited(links[0]["link"], words)
+    api(:patch, "/api/people/#{ben}", { role: "viewer" })
+    api(:post, "/api/people/#{ben}/reset")
+    %W[/api/people/#{ben}/codes /api/people/#{ben}/sessions /api/people/#{ben}].each { |path| api(:delete, path) }
+    assert_equal [1, 1], [api(:get, "/api/people")["people"].size, api(:get, "/api/me")["sessions"].size]
+    assert_includes api(:get, "/api/audit")["entries"].map { |entry| entry["what"] }, "person_removed"
+  end
+
+  # @return [String] id of whoever has joined by the link; the owner stays signed in
+  def invited(link, words)
+    cookie = rack_mock_session.cookie_jar.to_hash["gate-mile"]
+    api(:post, "/api/joining/look", { link: link })
+    id = api(:post, "/api/joining", { link: link, name: "Ben", email: "ben@tarrow.example", **words }).dig("person", "id")
+    clear_cookies
+    set_cookie("gate-mile=#{cookie}")
+    id
   end
 
   def hooks

@@ -107,6 +107,8 @@ class BackupTest < Minitest::Test
     before = File.read(Server::Keys.file)
     stored = -> { Server::Records::Carrier.find("petrel").secret_before_type_cast }
     old = stored.call
+    ann = Server::Records::Person.create!(name: "Ann", email: "a@x.example", role: "owner", password: "lantern gravel", code_secret: "JBSWY3DPEHPK3PXP",
+                                          made_at: Time.now)
     code, said = command("keys", "--rotate", env: ENV.to_h.slice("GATE_MILE_DATABASE"))
     assert_equal [0, true], [code, said.include?("has new keys")]
     Server::Keys.load
@@ -114,6 +116,9 @@ class BackupTest < Minitest::Test
     Server::Keys.renew
     assert_equal "quay", Server::Records::Carrier.find("petrel").secret
     refute_equal old, stored.call
+    was = ann.code_secret_before_type_cast
+    assert_equal "JBSWY3DPEHPK3PXP", ann.reload.code_secret, "the secret of one-time codes is written anew too"
+    refute_equal was, ann.code_secret_before_type_cast
     checkout.instance_variable_set(:@seal, nil)
     checkout.instance_variable_set(:@orders, nil)
     assert_equal "5.95", ask(:post, "orders", { order: "1", quote: quote, method: "TRACKED" })["price"], "a quote from before"

@@ -229,6 +229,13 @@ class BoundsTest < Minitest::Test
     assert_includes [413, 422], status
   end
 
+  # A whole number by JSON Schema, and beyond what any list has.
+  def test_a_number_beyond_all_lists
+    [1e300, 10**30, -1].each do |from|
+      assert_equal [%w[/from], 422], [pointers(api(:post, "/api/carriers/survey", { from: from })), status], from.to_s
+    end
+  end
+
   private
 
   def texts(part, path = [])

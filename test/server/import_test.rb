@@ -205,8 +205,7 @@ class ImportTest < Minitest::Test
   private
 
   def meanwhile(answers)
-    session = Rack::Test::Session.new(app)
-    session.header "Host", "localhost"
+    session = another_session
     json = ->(verb, path, body) { session.public_send(verb, path, JSON.generate(body), "CONTENT_TYPE" => "application/json") }
     answers[:setup] << session.get("/api/setup").status
     answers[:quote] << json.call(:post, "/api/quote", CART).status

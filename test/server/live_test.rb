@@ -116,8 +116,7 @@ class LiveServerTest < Minitest::Test
   def test_own_prices_do_not_wait
     Tariffs::CARRIERS.each_key { |carrier| @carriers.delays[carrier] = 1.5 }
     ask = lambda { |body|
-      session = Rack::Test::Session.new(app)
-      session.header "Host", "localhost"
+      session = another_session
       JSON.parse(session.post("/api/bench", JSON.generate({ cart: IRELAND, **body }), "CONTENT_TYPE" => "application/json").body)["quote"]["methods"]
     }
     ask.call({})

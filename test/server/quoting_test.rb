@@ -155,7 +155,13 @@ class QuotingTest < Minitest::Test
     @notices.notify(light, Stoplight::Color::YELLOW, Stoplight::Color::RED, nil)
     @notices.hand_over
     @courier.round
-    assert_equal [[:post, "notices", { "nothing_offered" => 3, "carriers_down" => ["petrel"] }]], @workbench.sent
+    verb, call, told = @workbench.sent.first
+    assert_equal [1, :post, "notices", 3, ["petrel"]], [@workbench.sent.size, verb, call, *told.values_at("nothing_offered", "carriers_down")]
+    # What was asked goes along, and the workbench takes it as it comes.
+    assert_equal({ "not_served" => 3, "priced" => 1 }, told["asked"]["quotes"].to_h { |one| one.values_at("outcome", "times") })
+    Server::Contract.check("CheckoutNotices", told)
+    Server::AskedRows.store(told["asked"])
+    assert_equal(["JP", 3], Server::Records::TurnedAway.first.then { |row| [row.country, row.times] })
     @workbench.away = true
     30.times do
       @notices.note

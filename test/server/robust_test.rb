@@ -43,9 +43,8 @@ class RobustTest < Minitest::Test
     fresh
     answers = Array.new(4) do |thread|
       Thread.new do
-        session = Rack::Test::Session.new(app)
+        session = another_session
         Array.new(8) do |number|
-          session.header "Host", "localhost"
           rate = JSON.parse(session.get("/api/setup").body)["rates"].find { |found| found["id"] == "uk-tracked" }
           plan = { schedule: { kind: "flat", amount: "#{thread}.#{number}0" } }
           answer = session.patch("/api/rates/uk-tracked", JSON.generate({ lock_version: rate["lock_version"], plan: plan }),

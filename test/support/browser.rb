@@ -6,7 +6,7 @@ require_relative "server"
 require_relative "turnstile"
 require_relative "../../server/http/kept_alive"
 require "capybara/minitest"
-require "capybara/cuprite"
+require_relative "seen_at_once"
 
 # The real interface in headless Chromium, against the real stack.
 module BrowserSupport
@@ -136,13 +136,20 @@ module BrowserSupport
   def find_setup(list, id) = setup_now.fetch(list).find { |item| item["id"] == id }
 
   # @return [Object, nil] what the block returns as soon as it is something; nil where it never is
-  def eventually
+  def eventually(&block)
     60.times do
-      found = yield
+      found = still_there(&block)
       return found if found
 
       sleep 0.1
     end
+    nil
+  end
+
+  # What is taken off the page while one looks at it is looked for anew.
+  def still_there
+    yield
+  rescue Capybara::Cuprite::ObsoleteNode
     nil
   end
 

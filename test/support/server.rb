@@ -66,8 +66,15 @@ module ServerSupport
 
   def app = STACK
 
+  # As browsers ask: with HTTP/1.0 proxies do.
+  def current_session = newer(super)
+
+  # @return [Rack::Test::Session] for what asks in a thread of its own
+  def another_session = newer(Rack::Test::Session.new(app)).tap { |session| session.header("Host", "localhost") }
+
   # Emptied in this order.
-  TABLES = ["webhooks", "webhook_messages", "order_offers", "orders", "publications", "releases",
+  TABLES = ["quote_hours", "turned_away", "offered_methods", "audit_entries", "recovery_codes", "sessions", "invitations", "people",
+            "webhooks", "webhook_messages", "order_offers", "orders", "publications", "releases",
             "main.sqlite_sequence WHERE name IN ('releases', 'publications')", "checkout_keys",
             "door_settings", "changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers",
             "treatment_targets", "treatments", "rates", "areas", "zones", "shipping_methods", "products WHERE parent_id IS NOT NULL", "products",
@@ -77,11 +84,16 @@ module ServerSupport
 
   # Starts over with the given book, or with no shop at all.
   def fresh(book = DEMO)
+    Server::Beside.finish
     connection = ActiveRecord::Base.connection
     ActiveRecord::Base.transaction { TABLES.each { |table| connection.execute("DELETE FROM #{table}") } }
     Server::App.settings.shelf.clear
     Server::App.settings.suite.clear
     Server::Journal.clear
+    [Server::Carriers::Port, Server::Carriers::Calls, Server::Carriers::Lines].each(&:clear)
+    FileUtils.rm_rf(Server::Nightly.folder)
+    [Server::People, Server::Sessions].each(&:changed)
+    clear_cookies
     %i[releases comparisons checkout].each { |one| Server::App.settings.public_send(one).clear }
     return if book.nil?
 
@@ -134,6 +146,8 @@ module ServerSupport
   def self.used = @used ||= []
 
   private
+
+  def newer(session) = session.tap { |one| one.env("SERVER_PROTOCOL", "HTTP/1.1") }
 
   def hold_against_contract(verb, path)
     template, operation = operation_of(verb, path)

@@ -1,12 +1,14 @@
-import { lazy, Suspense } from 'react'
+import { lazy, Suspense, useSyncExternalStore } from 'react'
 import { Navigate, Outlet, useRoutes, type RouteObject } from 'react-router'
 import { useSetupQuery, WorkshopProvider } from './api/setup'
+import { signed } from './api/signed'
 import { BenchCartProvider } from './bench/cart'
 import { BenchResultProvider } from './bench/result'
 import { Board } from './board/board'
 import { Shell } from './frame/shell'
 import { Wordmark } from './frame/top-bar'
 import { Button } from './ui/button'
+import { Section } from './ui/section'
 
 const Catalogue = lazy(async () => ({ default: (await import('./goods/catalogue')).Catalogue }))
 const Classes = lazy(async () => ({ default: (await import('./goods/classes')).Classes }))
@@ -18,7 +20,7 @@ const Methods = lazy(async () => ({ default: (await import('./methods/methods'))
 const OfferList = lazy(async () => ({ default: (await import('./offers/offer-list')).OfferList }))
 const Offers = lazy(async () => ({ default: (await import('./offers/offers')).Offers }))
 const Registers = lazy(async () => ({ default: (await import('./offers/registers')).Registers }))
-const ShopPages = lazy(async () => ({ default: (await import('./offers/shop-pages')).ShopPages }))
+const ShopPages = lazy(async () => ({ default: (await import('./shop-pages/shop-pages')).ShopPages }))
 const Proofs = lazy(async () => ({ default: (await import('./proofs/proofs')).Proofs }))
 const ProofList = lazy(async () => ({ default: (await import('./proofs/proof-list')).ProofList }))
 const ProofsCsv = lazy(async () => ({ default: (await import('./proofs/proofs-csv')).ProofsCsv }))
@@ -39,16 +41,32 @@ const Releases = lazy(async () => ({ default: (await import('./releases/releases
 const Publish = lazy(async () => ({ default: (await import('./releases/publish')).Publish }))
 const ReleaseHistory = lazy(async () => ({ default: (await import('./releases/history')).ReleaseHistory }))
 const Orders = lazy(async () => ({ default: (await import('./releases/orders')).Orders }))
+const WhatGoesOn = lazy(async () => ({ default: (await import('./live/today')).WhatGoesOn }))
+const TurnedAway = lazy(async () => ({ default: (await import('./live/turned-away')).TurnedAway }))
 const CheckoutDoor = lazy(async () => ({ default: (await import('./releases/door')).CheckoutDoor }))
 const Reference = lazy(async () => ({ default: (await import('./releases/reference')).Reference }))
 const Webhooks = lazy(async () => ({ default: (await import('./releases/webhooks')).Webhooks }))
 const Findings = lazy(async () => ({ default: (await import('./findings/findings')).Findings }))
 const FirstRun = lazy(async () => ({ default: (await import('./store/first-run')).FirstRun }))
+const Shop = lazy(async () => ({ default: (await import('./store/shop')).Shop }))
 const ShopSettings = lazy(async () => ({ default: (await import('./store/shop-settings')).ShopSettings }))
+const People = lazy(async () => ({ default: (await import('./people/people')).People }))
+const MyAccount = lazy(async () => ({ default: (await import('./people/me')).MyAccount }))
+const AuditLog = lazy(async () => ({ default: (await import('./people/log')).AuditLog }))
+const Joining = lazy(async () => ({ default: (await import('./people/joining')).Joining }))
+const SignInPage = lazy(async () => ({ default: (await import('./people/sign-in')).SignInPage }))
+const SignedOut = lazy(async () => ({ default: (await import('./people/sign-in')).SignedOut }))
 
 /** Loads the setup; without a shop there is only the page that opens one. */
 function Root() {
   const { data: setup, error, refetch } = useSetupQuery()
+  const out = useSyncExternalStore(signed.subscribe, signed.out)
+  if (!setup && out)
+    return (
+      <Suspense>
+        <SignInPage />
+      </Suspense>
+    )
   if (!setup)
     return (
       <div className="grid h-dvh place-items-center">
@@ -78,6 +96,11 @@ function Root() {
       <BenchCartProvider setup={setup}>
         <BenchResultProvider>
           <Outlet />
+          {out && (
+            <Suspense>
+              <SignedOut />
+            </Suspense>
+          )}
         </BenchResultProvider>
       </BenchCartProvider>
     </WorkshopProvider>
@@ -85,6 +108,14 @@ function Root() {
 }
 
 const ROUTES: RouteObject[] = [
+  {
+    path: '/joining',
+    element: (
+      <Suspense>
+        <Joining />
+      </Suspense>
+    ),
+  },
   {
     path: '/reference',
     element: (
@@ -193,13 +224,32 @@ const ROUTES: RouteObject[] = [
             element: <Releases />,
             children: [
               { index: true, element: <Publish /> },
+              { path: 'now', element: <WhatGoesOn /> },
               { path: 'history', element: <ReleaseHistory /> },
-              { path: 'orders', element: <Orders /> },
               { path: 'door', element: <CheckoutDoor /> },
               { path: 'webhooks', element: <Webhooks /> },
             ],
           },
-          { path: '/shop', element: <ShopSettings /> },
+          {
+            path: '/orders',
+            element: <Section title="Orders" parts={[]} />,
+            children: [{ index: true, element: <Orders /> }],
+          },
+          {
+            path: '/turned-away',
+            element: <Section title="Turned away" parts={[]} />,
+            children: [{ index: true, element: <TurnedAway /> }],
+          },
+          {
+            path: '/shop',
+            element: <Shop />,
+            children: [
+              { index: true, element: <ShopSettings /> },
+              { path: 'people', element: <People /> },
+              { path: 'me', element: <MyAccount /> },
+              { path: 'log', element: <AuditLog /> },
+            ],
+          },
           { path: '*', element: <Navigate to="/" replace /> },
         ],
       },

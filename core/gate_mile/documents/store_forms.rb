@@ -3,7 +3,7 @@
 module GateMile
   # The shop itself, its methods and its rates in JSON.
   module StoreForms
-    # Which shops' pages may ask for mileposts.
+    # The shop's own pages: who may ask, where carts are tried, and how the parts on them behave.
     module StorefrontForm
       # @return [Storefront]
       def self.read(reader, _setting = nil)
@@ -13,12 +13,19 @@ module GateMile
         end
         open = reader.flag("open", default: false)
         reader.problem("origins", :no_origin) if open && origins.empty? && reader.problems.empty?
+        page = reader.text("page", required: false, most: 300)
+        reader.problem("page", :not_a_page) if page && !Storefront.page?(page)
+        parts = reader.object("parts", required: false)&.then { |item| ShopPartsForms::PARTS.read(item, nil) }
         reader.finish
-        Storefront.new(open: open, origins: origins.uniq)
+        Storefront.new(open: open, origins: origins.uniq, page: page, parts: parts || ShopParts::USUAL)
       end
 
       # @return [Hash] for JSON
-      def self.write(storefront) = { "open" => storefront.open, "origins" => storefront.origins }
+      def self.write(storefront)
+        usual = storefront.parts == ShopParts::USUAL
+        { "open" => storefront.open, "origins" => storefront.origins, "page" => storefront.page,
+          "parts" => (ShopPartsForms::PARTS.write(storefront.parts) unless usual) }.compact
+      end
     end
 
     # @return [String] an IANA name

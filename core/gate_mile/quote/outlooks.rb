@@ -14,12 +14,14 @@ module GateMile
     # @param landing [Landing, nil]
     # @param terms [Terms, nil] of the zone, where it is known
     # @param outcomes [Hash{String => Array<Settling::Outcome>}] by method, of those that were priced
-    def initialize(book, facts, landing, terms, outcomes)
+    # @param free [Array<String>] of them, those that cost nothing now
+    def initialize(book, facts, landing, terms, outcomes, free: [])
       @book = book
       @facts = facts
       @landing = landing
       @zone = terms&.zone
       @terms = terms
+      @free = free
       @outcomes = Hash.new { |hash, key| hash[key] = [] }.compare_by_identity
       outcomes.each { |method, list| list.each { |outcome| @outcomes[outcome.offer] << [method, outcome] } }
     end
@@ -72,8 +74,13 @@ module GateMile
       state = found.map { |_, outcome| outcome.state }.min_by { |one| RANKS.index(one) }
       best = found.map(&:last).select { |outcome| outcome.state == state }
                   .min_by { |outcome| outcome.numbers[:remaining] || 0 }
+      return measured(standing, state, best.numbers, moment: nil) if state == :below && nothing_left?(found)
+
       measured(standing, state, best.numbers, method_ids: acted(found))
     end
+
+    # Whether all that it could make cheaper costs nothing already: then nothing is promised for more.
+    def nothing_left?(found) = found.all? { |method, _| @free.include?(method) }
 
     def acted(found) = found.filter_map { |method, outcome| method if outcome.state == :acted }
 

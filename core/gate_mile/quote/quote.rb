@@ -112,8 +112,10 @@ module GateMile
       return [] if @book.offers.empty?
 
       @outlooks ||= begin
-        outcomes = method_quotes.select(&:available?).to_h { |quote| [quote.method_id, quote.outcomes] }
-        Outlooks.new(@book, @facts, @asked, @terms, outcomes).list
+        available = method_quotes.select(&:available?)
+        outcomes = available.to_h { |quote| [quote.method_id, quote.outcomes] }
+        free = available.select { |quote| quote.price.zero? }.map(&:method_id)
+        Outlooks.new(@book, @facts, @asked, @terms, outcomes, free: free).list
       end
     end
 

@@ -89,6 +89,22 @@ class EveryReasonTest < Minitest::Test
     assert_equal "not_for_you", outlook_of([other], { lines: { "ROPE" => 3 } }).moment.to_s
   end
 
+  # Nothing is promised for more while all that the offer could make cheaper costs nothing already; another method that still costs
+  # something is reason enough.
+  def test_nothing_is_promised_where_nothing_is_left
+    texts = { "away" => "{remaining} more and delivery is free" }
+    far = whole("id" => "far", "threshold" => VALUE[from: "30"], "milepost" => { "texts" => texts })
+    trade = whole("id" => "trade", "methods" => ["m"], "groups" => { "only" => ["trade"] })
+    dear = { "id" => "uk-n", "zone" => "uk", "method" => "n", "plan" => { "schedule" => { "kind" => "flat", "amount" => "9.00" } } }
+    said = lambda do |rates, group|
+      sent = { "lines" => [{ "sku" => "ROPE", "quantity" => 1 }], "group" => group, "destination" => { "country" => "GB", "postcode" => "TR29 4ZZ" } }.compact
+      book(**SHOP, rates: rates, offers: [trade, far]).quote(cart(sent), at: AT).outlooks.last.then { |one| [one.state, one.moment] }
+    end
+    assert_equal [:below, "away"], said.call(SHOP[:rates], nil)
+    assert_equal [:below, nil], said.call(SHOP[:rates], "Trade")
+    assert_equal [:below, "away"], said.call([*SHOP[:rates], dear], "Trade")
+  end
+
   # Whoever asks why is answered for each code that the contract names, except that of a share that is not known.
   def test_every_reason_is_led_to
     contract = YAML.safe_load_file(File.join(ROOT, "docs/api/openapi.yaml"))

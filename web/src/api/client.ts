@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch'
 import { heard } from './connection'
+import { signedOut } from './signed'
 import type { components, paths } from './contract.gen'
 
 export type Schemas = components['schemas']
@@ -107,6 +108,11 @@ async function patiently(request: Request): Promise<Response> {
   }
   heard(![502, 504].includes(response.status))
   const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json')
+  // At the door itself a refusal says something else.
+  if (response.status === 401 && !new URL(request.url).pathname.startsWith('/api/session')) {
+    signedOut(true)
+    throw new Unreachable('You are signed out. Nothing is lost: it goes on when you have signed in again.')
+  }
   if (!response.ok && isProblem) throw new ApiProblem(JSON.parse(text) as ProblemDocument)
   if (!response.ok)
     throw new Unreachable(`The server answered with ${response.status}. Nothing is lost: try again.`)

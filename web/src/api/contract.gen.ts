@@ -1714,7 +1714,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Undoes the newest change, which must be the one that the merchant was shown */
+        /** Undoes the newest change of its person, which must be the one that the merchant was shown */
         post: operations["undoChange"];
         delete?: never;
         options?: never;
@@ -1957,6 +1957,312 @@ export interface paths {
         patch: operations["updateDoor"];
         trace?: never;
     };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is signed in here, and whether anybody has to be */
+        get: operations["readSession"];
+        put?: never;
+        /** Signs in, and sets the cookie of a new session */
+        post: operations["signIn"];
+        /** Ends the session of this browser */
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a link lets its holder do */
+        post: operations["readInvitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Uses a link up, makes the account or sets the new password, and signs in */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joining/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the first account, an owner, from this machine itself */
+        post: operations["makeFirstAccount"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whoever is signed in, and the browsers in which they are */
+        get: operations["readMe"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Changes name, email or password; the latter two want the password once more */
+        patch: operations["changeMe"];
+        trace?: never;
+    };
+    "/api/me/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Asks for one-time codes from now on; wants one */
+        put: operations["switchCodesOn"];
+        /** Makes a new secret for one-time codes */
+        post: operations["beginCodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/codes/recovery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ten new recovery codes in the place of the old ones */
+        post: operations["makeRecoveryCodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/codes/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks for no one-time codes any more */
+        post: operations["switchCodesOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends one of my sessions; others stands for all but this one */
+        delete: operations["endMySession"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody with an account, and the links that are open */
+        get: operations["readPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Removes an account, and ends its sessions */
+        delete: operations["removePerson"];
+        options?: never;
+        head?: never;
+        /** Gives somebody another role */
+        patch: operations["changeRole"];
+        trace?: never;
+    };
+    "/api/people/{id}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a link by which somebody chooses a new password */
+        post: operations["resetPassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Asks somebody for no one-time codes any more */
+        delete: operations["takeCodesOff"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends all sessions of somebody */
+        delete: operations["endSessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a link by which somebody makes an account */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a link back */
+        delete: operations["withdrawInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done that is no edit of the setup, the newest first */
+        get: operations["readAudit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -2019,6 +2325,126 @@ export interface paths {
         };
         /** The checkout door's part of this contract, with an introduction */
         get: operations["readReference"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What goes on today, on the store's clock */
+        get: operations["readToday"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cart to be looked at in the shop, as it stands on the bench */
+        post: operations["tryInShop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopper/quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the draft tells a cart, as the checkout door would */
+        post: operations["quoteAsShopper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopper/quotes/batch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same for several carts */
+        post: operations["quoteManyAsShopper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopper/served": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Countries and regions that the draft serves, as the checkout door would tell them */
+        get: operations["servedAsShopper"];
+        put?: never;
+        /** Whether the draft serves an address, as the checkout door would tell it */
+        post: operations["addressAsShopper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/turned-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What checkouts asked for and could not get, over some days, and what was offered and not chosen */
+        get: operations["readTurnedAway"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All orders, the newest first */
+        get: operations["exportOrders"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2295,6 +2721,26 @@ export interface paths {
         /** Countries and regions that are served, for an address form */
         get: operations["checkoutServed"];
         put?: never;
+        /** Whether an address is served, and what is not right about it, while it is typed */
+        post: operations["checkoutAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checkout/v1/trials/{trial}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial: string;
+            };
+            cookie?: never;
+        };
+        /** The cart that the merchant tries in the shop */
+        get: operations["checkoutTrial"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2344,6 +2790,12 @@ export interface components {
             }[];
             /** @description What stands there now (409) */
             current?: unknown;
+            /** @description What stands on the change to be undone (409) */
+            blocking?: components["schemas"]["Change"];
+            /** @description Whose change it is (409) */
+            by?: string | null;
+            /** @description The password is right, and a one-time code is asked for (401) */
+            code_wanted?: boolean;
             /** @description Names of proofs that do not hold (409 of publishing) */
             failing?: string[];
             /** @description What a quote promised that ran out (409 of an order) */
@@ -2371,6 +2823,8 @@ export interface components {
             boxes: components["schemas"]["Box"][];
             carriers: components["schemas"]["Carrier"][];
             history: {
+                /** @description The newest of all, where it is somebody else's */
+                last: components["schemas"]["Change"] | null;
                 undo: components["schemas"]["Change"] | null;
                 redo: components["schemas"]["Change"] | null;
             };
@@ -2409,11 +2863,15 @@ export interface components {
             nothing_text?: string | null;
             /** @description Whose public holidays are no business days, e.g. gb_eng */
             holiday_region?: string | null;
-            /** @description Which shops' pages may ask for mileposts */
+            /** @description The shop's own pages */
             storefront?: {
+                /** @description Whether they may ask for mileposts */
                 open: boolean;
-                /** @description https://shop.example */
+                /** @description Those that may: https://shop.example */
                 origins: string[];
+                /** @description Where carts are tried */
+                page?: string;
+                parts?: components["schemas"]["ShopParts"];
             } | null;
         };
         StoreDraft: WithRequired<components["schemas"]["StoreFields"], "name" | "country" | "currency" | "time_zone" | "weight_unit" | "length_unit" | "prices_include_tax" | "ship_from">;
@@ -3955,6 +4413,9 @@ export interface components {
             ids: string[];
         };
         Change: {
+            /** @description Whose it is; null where nobody was signed in */
+            by: string | null;
+            person: string | null;
             id: number;
             /** @enum {string} */
             action: "create" | "update" | "delete" | "reorder" | "bulk" | "import";
@@ -3984,8 +4445,145 @@ export interface components {
                 };
             }[];
         };
+        /** @enum {string} */
+        Role: "viewer" | "editor" | "owner";
+        Person: {
+            id: string;
+            name: string;
+            /** @description What they sign in with; nothing is sent there */
+            email: string;
+            role: components["schemas"]["Role"];
+            /** @description Whether they are asked for a one-time code */
+            codes: boolean;
+            /** Format: date-time */
+            made_at: string;
+            /** @description Browsers in which they are signed in */
+            sessions?: number;
+        };
+        SessionState: {
+            person: components["schemas"]["Person"] | null;
+            /** @description Whether there is any: from then on everybody signs in */
+            accounts: boolean;
+            /** @description Whether nobody has to sign in: on this machine itself, before the first account */
+            open: boolean;
+        };
+        SignIn: {
+            email: string;
+            password: string;
+            /** @description A one-time code or a recovery code, where it is asked for */
+            code?: string;
+        };
+        InvitationWords: {
+            /** @description What stands behind # in the link */
+            link: string;
+        };
+        InvitationTold: {
+            role: components["schemas"]["Role"];
+            /** @description Who made it; null for one of the command */
+            by: string | null;
+            /** @description Whose password it renews; null for a new account */
+            person: string | null;
+            email: string | null;
+        };
+        Joining: {
+            link: string;
+            name?: string;
+            email?: string;
+            password: string;
+        };
+        FirstAccount: {
+            name: string;
+            email: string;
+            password: string;
+        };
+        Session: {
+            id: number;
+            browser: string;
+            /** Format: date-time */
+            made_at: string;
+            /**
+             * Format: date-time
+             * @description To the minute
+             */
+            seen_at: string;
+            /** @description Whether it is this one */
+            current: boolean;
+        };
+        Me: {
+            person: components["schemas"]["Person"] | null;
+            /** @description How many are left */
+            recovery_codes: number;
+            sessions: components["schemas"]["Session"][];
+        };
+        MePatch: {
+            name?: string;
+            email?: string;
+            password?: string;
+            /** @description The password as it is, for a new email or password */
+            current?: string;
+        };
+        Confirmation: {
+            /** @description One's password, once more */
+            current: string;
+        };
+        OneTimeCode: {
+            code: string;
+        };
+        CodeSecret: {
+            /** @description Base32, as RFC 6238's programs take it */
+            secret: string;
+            /** @description The same as an otpauth address */
+            address: string;
+            /** @description The address as a QR code, in SVG */
+            picture: string;
+        };
+        RecoveryCodes: {
+            recovery_codes: string[];
+        };
+        People: {
+            people: components["schemas"]["Person"][];
+            invitations: components["schemas"]["Invitation"][];
+        };
+        PersonPatch: {
+            role: components["schemas"]["Role"];
+        };
+        InvitationDraft: {
+            role: components["schemas"]["Role"];
+        };
+        Invitation: {
+            id: string;
+            /** @description Of the new account; null for a new password */
+            role: components["schemas"]["Role"] | null;
+            /** @description Whose password it renews */
+            person: string | null;
+            by: string | null;
+            /** Format: date-time */
+            made_at: string;
+            /** Format: date-time */
+            ends_at: string;
+        };
+        InvitationMade: {
+            made: components["schemas"]["Invitation"];
+            /** @description What stands behind # in the address /joining, told this once */
+            link: string;
+        };
+        AuditEntry: {
+            id: number;
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            what: "signed_in" | "sign_in_refused" | "signed_out" | "session_ended" | "invited" | "invitation_withdrawn" | "joined" | "reset_made" | "password_changed" | "role_changed" | "person_removed" | "codes_on" | "codes_off" | "recovery_codes_made" | "recovery_code_used" | "key_made" | "key_changed" | "key_rotated" | "key_revoked" | "door_changed" | "webhook_made" | "webhook_changed" | "webhook_removed" | "published" | "went_back" | "withdrawn" | "exported" | "backup_taken";
+            /** @description Who it was, by the name of then */
+            by: string | null;
+            about: string | null;
+        };
+        AuditLog: {
+            entries: components["schemas"]["AuditEntry"][];
+        };
         HistoryStep: {
             change: number;
+            /** @description Whether it may be somebody else's */
+            others?: boolean;
         };
         CartLine: {
             sku?: string;
@@ -4631,7 +5229,7 @@ export interface components {
             clause?: string;
             candidates?: (string | null)[];
             decides?: string;
-            remarks?: ("unknown_region" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
+            remarks?: ("unknown_region" | "region_against_postcode" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
         };
         QuoteLine: {
             sku: string | null;
@@ -4900,7 +5498,7 @@ export interface components {
         Ladder: {
             landing: components["schemas"]["Landing"];
             place: Record<string, never>;
-            remarks: ("unknown_region" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
+            remarks: ("unknown_region" | "region_against_postcode" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
             rungs: components["schemas"]["Rung"][];
             misses: components["schemas"]["Rung"][];
         };
@@ -5618,6 +6216,10 @@ export interface components {
         Orders: {
             orders: components["schemas"]["ShopOrder"][];
             count: number;
+            /** @description By id of an offer, how many orders have used it */
+            uses: {
+                [key: string]: number;
+            };
         };
         OrderEvidence: {
             order: components["schemas"]["ShopOrder"];
@@ -5649,6 +6251,8 @@ export interface components {
             cart: components["schemas"]["CheckoutCart"];
             detail?: components["schemas"]["CheckoutDetail"];
             deadline_ms?: components["schemas"]["CheckoutDeadline"];
+            /** @description Of a cart that the merchant tries in the shop: by what is tried, at its moment; nothing can be ordered with it */
+            trial?: string;
         };
         CheckoutBatchRequest: {
             carts?: components["schemas"]["CheckoutCart"][];
@@ -5658,6 +6262,46 @@ export interface components {
             destination?: Record<string, never>;
             detail?: components["schemas"]["CheckoutDetail"];
             deadline_ms?: components["schemas"]["CheckoutDeadline"];
+            /** @description As for one cart */
+            trial?: string;
+        };
+        /** @description How the parts that stand on the shop's own pages behave */
+        ShopParts: {
+            estimate?: {
+                /**
+                 * @description When a button is pressed, or as soon as a country is known
+                 * @enum {string}
+                 */
+                ask?: "press" | "open";
+                /** @enum {string} */
+                place?: "here" | "tab" | "dialog";
+                /** @description Whether it says how many more make delivery free */
+                more?: boolean;
+            };
+            choice?: {
+                /** @enum {string} */
+                shown?: "list" | "menu";
+                /** @description Whether methods that don't take the cart are listed with the reason */
+                unavailable?: boolean;
+                /** @description Methods that are one choice, the cheapest of them that is there */
+                groups?: {
+                    name: string;
+                    /** @description Ids */
+                    methods: string[];
+                }[];
+            };
+            milepost?: {
+                /** @enum {string} */
+                place?: "here" | "top";
+                /** @description What kind of page it is on */
+                page?: string;
+                /** @description Whether a bar shows how far the cart is */
+                bar?: boolean;
+            };
+            address?: {
+                /** @description Whether a post office box is told while it is typed */
+                boxes?: boolean;
+            };
         };
         CheckoutMethod: {
             code: string;
@@ -5666,6 +6310,11 @@ export interface components {
             price: components["schemas"]["Amount"];
             tax?: components["schemas"]["Amount"];
             promise?: string;
+            /** @description Where it is collected, and when */
+            collection?: {
+                place?: string;
+                hours?: string;
+            };
             arrives?: {
                 first: string;
                 last: string;
@@ -5683,7 +6332,8 @@ export interface components {
         CheckoutQuote: {
             /** @description To order with; null for a public key, whose quotes are estimates */
             quote: string | null;
-            release: number;
+            /** @description null for the draft */
+            release: number | null;
             at: components["schemas"]["Instant"];
             holds_until: components["schemas"]["Instant"];
             /** @enum {string} */
@@ -5691,6 +6341,8 @@ export interface components {
             currency: string;
             /** @description The merchant's words where nothing can be chosen */
             text: string | null;
+            /** @description What a price of nothing is called, where the merchant has a word for it */
+            zero?: string;
             /** @description Fields of the address that have to be known first */
             needs: string[];
             methods: components["schemas"]["CheckoutMethod"][];
@@ -5724,7 +6376,173 @@ export interface components {
                 bytes: number;
             }[];
         };
+        AskedQuotes: {
+            /**
+             * Format: date-time
+             * @description Its beginning
+             */
+            hour: string;
+            /** @enum {string} */
+            outcome: "priced" | "nothing_available" | "not_served" | "undetermined" | "nothing_ships" | "empty";
+            times: number;
+            /** @description All of them together */
+            milliseconds: number;
+            /** @description Milliseconds of the slowest */
+            slowest: number;
+        };
+        /** @description What checkouts asked since the last time */
+        Asked: {
+            quotes: components["schemas"]["AskedQuotes"][];
+            offered: {
+                /** Format: date */
+                day: string;
+                rate: string;
+                times: number;
+            }[];
+            turned_away: {
+                /** Format: date */
+                day: string;
+                status: string;
+                country: string | null;
+                region: string | null;
+                postcode: string | null;
+                zone: string | null;
+                causes: string[];
+                goods: string[];
+                times: number;
+                /** @description In minor units */
+                worth: number;
+                /** Format: date-time */
+                first_at: string;
+                /** Format: date-time */
+                last_at: string;
+                cart: Record<string, never>;
+                units: number;
+            }[];
+        };
+        /** @description Carts that could get nothing, those alike together, without anything of who they were */
+        TurnedAway: {
+            /** @enum {string} */
+            status: "nothing_available" | "not_served" | "undetermined";
+            country: string | null;
+            region: string | null;
+            /** @description Its beginning */
+            postcode: string | null;
+            /** @description Id; null where none covers the address */
+            zone: string | null;
+            /** @description Of its methods, as a quote calls them */
+            causes: string[];
+            /** @description The first twenty of them */
+            goods: {
+                /** @description Empty for goods without one */
+                sku: string;
+                /** @description As the catalogue calls it now; null where it is not there */
+                name: string | null;
+            }[];
+            times: number;
+            /** @description Value of all of them together */
+            worth: string;
+            /** Format: date-time */
+            first_at: string;
+            /** Format: date-time */
+            last_at: string;
+            /** @description The smallest of them, as the bench takes it */
+            cart: components["schemas"]["Cart"];
+        };
+        /** @description Carts with one cause in one place */
+        TurnedAwayGroup: {
+            /** @enum {string} */
+            status: "nothing_available" | "not_served" | "undetermined";
+            /** @description null where they differ */
+            country: string | null;
+            region: string | null;
+            zone: string | null;
+            causes: string[];
+            /** @description What at least four fifths of them have in common */
+            goods: {
+                sku: string;
+                name: string | null;
+            }[];
+            times: number;
+            worth: string;
+            /** Format: date-time */
+            first_at: string;
+            /** Format: date-time */
+            last_at: string;
+            /** @description Beginnings of the most frequent ones */
+            postcodes: {
+                code: string;
+                times: number;
+            }[];
+            /** @description The smallest of them */
+            cart: components["schemas"]["Cart"];
+        };
+        TurnedAwayReport: {
+            /** Format: date */
+            since: string;
+            carts: number;
+            worth: string;
+            groups: components["schemas"]["TurnedAwayGroup"][];
+            /** @description Carts by country */
+            countries: {
+                [key: string]: number;
+            };
+            /** @description Methods that were there to choose, the least chosen first */
+            chosen: {
+                rate: string;
+                /** @description Its name */
+                zone: string;
+                name: string;
+                /** @description Quotes in which it could be chosen */
+                offered: number;
+                /** @description Orders */
+                chosen: number;
+            }[];
+        };
+        Today: {
+            /**
+             * Format: date-time
+             * @description Midnight on the store's clock
+             */
+            since: string;
+            release: number | null;
+            hours: components["schemas"]["AskedQuotes"][];
+            /** @description Carts */
+            turned_away: number;
+            /** @description The most frequent ones */
+            turned_away_most: components["schemas"]["TurnedAway"][];
+            orders: {
+                placed: number;
+                /** @description Or returned, of those */
+                cancelled: number;
+                /** @description What shoppers pay for shipping */
+                shipping: string;
+            };
+            carriers: {
+                id: string;
+                name: string;
+                active: boolean;
+                /** @description In the last hour, by this process */
+                calls: number;
+                /** @description Of those, without an answer that can be used */
+                failed: number;
+                /** @description Left alone for a while, after it has failed */
+                resting: boolean;
+                /** @description Its secret has to be typed again */
+                secret_lost: boolean;
+            }[];
+            waiting: {
+                deliveries: number;
+                failed: number;
+            };
+            /**
+             * Format: date
+             * @description Night of the last one
+             */
+            backup: string | null;
+        };
         CheckoutNotices: {
+            asked?: components["schemas"]["Asked"];
             /** @description Carts for which there was nothing since the last time */
             nothing_offered: number;
             /** @description Ids of carriers that are left alone */
@@ -5756,14 +6574,54 @@ export interface components {
             }[];
         };
         CheckoutServed: {
-            release: number;
+            /** @description null for the draft */
+            release: number | null;
             countries: {
                 country: string;
                 served: components["schemas"]["ServedHow"];
                 regions?: {
                     [key: string]: components["schemas"]["ServedHow"];
                 };
+                /** @description Of those regions, in English */
+                names?: {
+                    [key: string]: string;
+                };
+                /** @description A made-up one of the country's form, where it has one */
+                postcode?: string;
             }[];
+        };
+        CheckoutAddress: {
+            /** @description null for the draft */
+            release: number | null;
+            /** @description null while more has to be known */
+            served: boolean | null;
+            /** @description Fields that have to be known first */
+            needs: string[];
+            /** @description That the address lies in, by its own words or by its postcode */
+            region: string | null;
+            remarks: ("unknown_region" | "region_against_postcode" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
+        };
+        CheckoutTrial: {
+            /** @description As docs/formats/cart.schema.json has it */
+            cart: Record<string, never>;
+            /** @description null for the draft */
+            release: number | null;
+            /** @description The moment it is tried at; null for now */
+            at: string | null;
+        };
+        TrialRequest: {
+            cart: {
+                [key: string]: unknown;
+            };
+            /** @description null for the draft */
+            release?: number | null;
+            /** @description On the store's clock */
+            at?: string | null;
+        };
+        Trial: {
+            trial: string;
+            /** @description Where it can be looked at; null where no page is set */
+            page: string | null;
         };
         CheckoutOffers: {
             release: number;
@@ -9244,6 +10102,532 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    readSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The session */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description Signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Signed out */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationWords"];
+            };
+        };
+        responses: {
+            /** @description The link */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationTold"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Joining"];
+            };
+        };
+        responses: {
+            /** @description Signed in */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    makeFirstAccount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstAccount"];
+            };
+        };
+        responses: {
+            /** @description Signed in */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionState"];
+                };
+            };
+            403: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readMe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Me */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    changeMe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MePatch"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    switchCodesOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneTimeCode"];
+            };
+        };
+        responses: {
+            /** @description Recovery codes, told this once */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodes"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    beginCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Confirmation"];
+            };
+        };
+        responses: {
+            /** @description The secret, told this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeSecret"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    makeRecoveryCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Confirmation"];
+            };
+        };
+        responses: {
+            /** @description Recovery codes, told this once */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodes"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    switchCodesOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Confirmation"];
+            };
+        };
+        responses: {
+            /** @description Off */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    endMySession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Ended */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    readPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description People */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+        };
+    };
+    removePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Removed */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+        };
+    };
+    changeRole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonPatch"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    resetPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The link, told this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationMade"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    takeCodesOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Off */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    endSessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Ended */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationDraft"];
+            };
+        };
+        responses: {
+            /** @description The link, told this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationMade"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    withdrawInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    readAudit: {
+        parameters: {
+            query?: {
+                limit?: number;
+                /** @description Id of an entry, for those before it */
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Entries */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditLog"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     readBackups: {
         parameters: {
             query?: never;
@@ -9324,6 +10708,190 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+        };
+    };
+    readToday: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Today */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
+                };
+            };
+        };
+    };
+    tryInShop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialRequest"];
+            };
+        };
+        responses: {
+            /** @description What the shop asks with, for two hours */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    quoteAsShopper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutQuoteRequest"];
+            };
+        };
+        responses: {
+            /** @description The answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutQuote"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    quoteManyAsShopper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckoutBatchRequest"];
+            };
+        };
+        responses: {
+            /** @description The answers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutBatch"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    servedAsShopper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Countries */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutServed"];
+                };
+            };
+        };
+    };
+    addressAsShopper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Address"];
+            };
+        };
+        responses: {
+            /** @description The address */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutAddress"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    readTurnedAway: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The report */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnedAwayReport"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportOrders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A row for each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
         };
@@ -9831,7 +11399,10 @@ export interface operations {
     };
     checkoutServed: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description By what a merchant tries in the shop */
+                trial?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9851,6 +11422,73 @@ export interface operations {
             403: components["responses"]["Problem"];
             429: components["responses"]["Problem"];
             503: components["responses"]["Problem"];
+        };
+    };
+    checkoutAddress: {
+        parameters: {
+            query?: {
+                /** @description By what a merchant tries in the shop */
+                trial?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "country": "US",
+                 *       "postcode": "90210",
+                 *       "lines": [
+                 *         "PO Box 12"
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Address"];
+            };
+        };
+        responses: {
+            /** @description The address */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutAddress"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
+        };
+    };
+    checkoutTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The cart */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckoutTrial"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     checkoutOffers: {

@@ -3,7 +3,16 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 import { toast } from '../ui/toast'
 import { sentenceOfChange } from '../history/words'
 import { Edits } from '../edits/edits'
-import { ApiProblem, answerOf, api, request, type Finding, type Setup, type Verb } from './client'
+import {
+  ApiProblem,
+  answerOf,
+  api,
+  request,
+  type Change,
+  type Finding,
+  type Setup,
+  type Verb,
+} from './client'
 import { writeAs } from '../ui/locale'
 
 export const queries = new QueryClient({
@@ -80,6 +89,8 @@ interface Workshop {
   /** Runs an edit that shows at its own place what comes of it: a file, a table, a whole book. */
   edit: <Answer>(request: () => Promise<Answer>, label?: string) => Promise<Answer>
   undo: () => Promise<void>
+  /** Undoes what somebody else has done. */
+  undoOthers: (change: Change) => Promise<void>
   redo: () => Promise<void>
   /** Puts the prices before the last edit away. */
   settle: () => void
@@ -118,15 +129,20 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
   )
 
   const step = useCallback(
-    async (kind: 'undo' | 'redo', id?: number) => {
+    async (kind: 'undo' | 'redo', id?: number, theirs?: Change) => {
       // What has just been typed is stored first: it is then the newest change.
       await edits.idle()
-      const change = client.getQueryData<Setup>(SETUP)?.history[kind]
+      const change = theirs ?? client.getQueryData<Setup>(SETUP)?.history[kind]
       if (!change && id === undefined) return
       try {
         const label = `${kind === 'undo' ? 'Undone' : 'Done again'}: ${change ? sentenceOfChange(change) : ''}`
         await edit(
-          () => answerOf(api.POST(`/api/history/${kind}`, { body: { change: id ?? change!.id } })),
+          () =>
+            answerOf(
+              api.POST(`/api/history/${kind}`, {
+                body: { change: id ?? change!.id, ...(theirs && { others: true }) },
+              }),
+            ),
           label,
         )
         toast(label)
@@ -167,6 +183,7 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
       send,
       edit,
       undo: () => step('undo'),
+      undoOthers: (change) => step('undo', undefined, change),
       redo: () => step('redo'),
       settle: () => setComparison(null),
     }),

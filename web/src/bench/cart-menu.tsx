@@ -5,6 +5,7 @@ import { lazily } from '../ui/lazily'
 import { useProofActs } from '../proofs/use-proofs'
 import { documentOf, momentOf, useBenchCart } from './cart'
 import { Button } from '../ui/button'
+import { SeeInShop } from './see-in-shop'
 
 const CartJson = lazily(async () => (await import('./cart-json')).CartJson)
 
@@ -35,6 +36,7 @@ export function CartMenu() {
       >
         <Link2 size={14} aria-hidden />
       </Button>
+      <SeeInShop />
       <Pop
         className="quiet px-1"
         label="The cart as JSON"

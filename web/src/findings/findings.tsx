@@ -1,7 +1,9 @@
+import { Link } from 'react-router'
 import { useFindings, useWorkshop } from '../api/setup'
 import { Answer } from '../ui/answer'
 import { counted } from '../ui/locale'
 import { Empty } from '../ui/said'
+import { awaySentence, useTurnedAway } from '../live/turned-away'
 import { FindingsList } from './findings-list'
 
 /** Everything the audit found, of all sections, the most harmful first. */
@@ -14,6 +16,7 @@ export function Findings() {
         The whole setup is looked through after every edit, and carts are priced for what settings do
         together. The most harmful comes first; what has one cause stands in one place.
       </p>
+      <Met />
       <Answer of={useFindings(setup.revision)} waiting="Looking through the setup …">
         {({ findings, progress }) => (
           <>
@@ -33,5 +36,31 @@ export function Findings() {
         )}
       </Answer>
     </div>
+  )
+}
+
+/** How many kinds of carts that were turned away are told here. */
+const SHOWN = 3
+const DAYS = 30
+
+/** What shoppers met: the most frequent carts that could get nothing. */
+function Met() {
+  const { setup } = useWorkshop()
+  const { data: report } = useTurnedAway(DAYS)
+  if (!report?.groups.length) return null
+  return (
+    <section aria-label="What shoppers met" className="mb-3 border-l-4 border-brick bg-white px-3 py-2">
+      <h2 className="text-lg">What shoppers met, in thirty days</h2>
+      <ul>
+        {report.groups.slice(0, SHOWN).map((group) => (
+          <li key={`${group.status} ${group.zone} ${group.country} ${group.first_at}`}>
+            {awaySentence(group, setup)}
+          </li>
+        ))}
+      </ul>
+      <Link to="/turned-away" className="underline">
+        All that was turned away
+      </Link>
+    </section>
   )
 }

@@ -3,13 +3,21 @@ import { useEffect, useRef, useSyncExternalStore } from 'react'
 import { api, answerOf } from '../api/client'
 import { connection } from '../api/connection'
 import { useWorkshop } from '../api/setup'
+import { signed } from '../api/signed'
 
-/** Says when the server is away, looks whether it is back, and then goes on where things stopped. */
+/** Says when the server is away, looks whether it is back, and then goes on where things stopped; so it does when
+ * somebody has signed in again. */
 export function Away() {
   const { edits } = useWorkshop()
   const client = useQueryClient()
   const away = useSyncExternalStore(connection.subscribe, connection.away)
+  const out = useSyncExternalStore(signed.subscribe, signed.out)
   const was = useRef(away)
+  const wasOut = useRef(out)
+  useEffect(() => {
+    if (wasOut.current && !out) edits.resume()
+    wasOut.current = out
+  }, [out, edits])
   useEffect(() => {
     if (was.current && !away) {
       edits.resume()

@@ -7,6 +7,7 @@ import { documentOf, momentOf, useBenchCart } from '../bench/cart'
 import { formatsOf } from '../ui/format'
 import { Pop } from '../ui/pop'
 import { Answer } from '../ui/answer'
+import { Sure } from '../ui/sure'
 import { Button } from '../ui/button'
 import { timeWords } from '../ui/moment'
 
@@ -48,7 +49,7 @@ export function HistoryButtons() {
 }
 
 function Changes() {
-  const { setup } = useWorkshop()
+  const { setup, undoOthers } = useWorkshop()
   const { cart } = useBenchCart()
   const asked = useQuery({
     queryKey: ['history', setup.revision],
@@ -73,11 +74,23 @@ function Changes() {
               {changes.map((change) => (
                 <li key={change.id} className="border-t border-hair py-1">
                   <span className="flex justify-between gap-3">
-                    <span className="first-letter:uppercase">{sentenceOfChange(change)}</span>
+                    <span className="first-letter:uppercase">
+                      {sentenceOfChange(change)}
+                      {change.by && <span className="text-soft"> · {change.by}</span>}
+                    </span>
                     <time className="whitespace-nowrap text-soft" dateTime={change.at}>
                       {timeWords(change.at, { dateStyle: 'short', timeStyle: 'short' })}
                     </time>
                   </span>
+                  {change.id === setup.history.last?.id && (
+                    <span className="block">
+                      <Sure
+                        act="Undo it, though it is not yours"
+                        really={`Undo what ${change.by ?? 'somebody who was not signed in'} did`}
+                        run={() => void undoOthers(change)}
+                      />
+                    </span>
+                  )}
                   <Effect rates={told?.effects.find(({ revision }) => revision === change.revision)?.rates} />
                 </li>
               ))}

@@ -9,6 +9,8 @@ const PAGES: Record<string, () => Promise<unknown>> = {
   '/proofs': () => Promise.all([import('../proofs/proofs'), import('../proofs/proof-list')]),
   '/findings': () => import('../findings/findings'),
   '/release': () => Promise.all([import('../releases/releases'), import('../releases/publish')]),
+  '/orders': () => import('../releases/orders'),
+  '/turned-away': () => import('../live/turned-away'),
   '/shop': () => import('../store/shop-settings'),
 }
 

@@ -23,10 +23,13 @@ const PARTS = [
   ['/offers/findings', 'Offers: findings'],
   ['/rules/order', 'Rules: what comes first'],
   ['/rules/findings', 'Rules: findings'],
+  ['/release/now', 'Release: what goes on today'],
   ['/release/history', 'Release: all releases'],
-  ['/release/orders', 'Release: orders'],
   ['/release/door', 'Release: checkout door and keys'],
   ['/release/webhooks', 'Release: webhooks'],
+  ['/shop/people', 'The shop: people and their roles'],
+  ['/shop/me', 'The shop: my account'],
+  ['/shop/log', 'The shop: audit log'],
 ] as const
 
 /** Everything by name: sections, zones, classes, treatments, rates, methods, goods for the bench, undo and redo. */

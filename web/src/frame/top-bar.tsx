@@ -5,6 +5,7 @@ import { awake, useFindings, useWorkshop } from '../api/setup'
 import { grouped } from '../findings/groups'
 import { count } from '../ui/locale'
 import { NotStored } from '../edits/not-stored'
+import { PersonMenu } from '../people/person-menu'
 import { Pop } from '../ui/pop'
 import { proofCounts, useProofState } from '../proofs/use-proofs'
 import { draftWords, useReleaseState } from '../releases/use-releases'
@@ -24,6 +25,8 @@ export const SECTIONS = [
   { path: '/proofs', name: 'Proofs' },
   { path: '/findings', name: 'Findings' },
   { path: '/release', name: 'Release' },
+  { path: '/orders', name: 'Orders' },
+  { path: '/turned-away', name: 'Turned away' },
 ] as const
 
 /** The section that an address belongs to. */
@@ -92,6 +95,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
         >
           {setup.store?.name}
         </NavLink>
+        <PersonMenu />
       </span>
     </header>
   )

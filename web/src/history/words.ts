@@ -42,7 +42,7 @@ const FIELDS: Record<string, string> = {
   travel: 'ways of travel',
   targets: 'goods',
   cost: 'cost',
-  storefront: 'which shops may ask',
+  storefront: 'the shop’s own pages',
   threshold: 'threshold',
   effect: 'effect',
   methods: 'methods',

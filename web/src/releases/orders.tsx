@@ -43,9 +43,15 @@ export function Orders() {
         commit={() => undefined}
       />
       <Answer of={orders}>
-        {({ orders: found, count }) =>
+        {({ orders: found, count, uses }) =>
           found.length ? (
             <>
+              <p className="mt-2 flex flex-wrap items-baseline gap-x-4">
+                <a className="button" href="/api/orders.csv" download>
+                  All orders as CSV
+                </a>
+                <Uses of={uses} />
+              </p>
               <List
                 orders={found}
                 opened={opened}
@@ -68,6 +74,18 @@ export function Orders() {
         }
       </Answer>
     </div>
+  )
+}
+
+/** Of offers for the first orders only, how many have used them. */
+function Uses({ of }: { of: Record<string, number> }) {
+  const { setup } = useWorkshop()
+  const limited = setup.offers.filter(({ first }) => first)
+  if (limited.length === 0) return null
+  return (
+    <span className="text-soft">
+      {limited.map(({ id, name, first }) => `${name}: ${of[id!] ?? 0} of ${first} used`).join('; ')}
+    </span>
   )
 }
 
@@ -94,6 +112,7 @@ function List({
           ))}
           <th className="py-1 pr-3 text-right font-normal">Paid</th>
           <th className="py-1 pr-3 font-normal">Release</th>
+          <th className="py-1 pr-3 font-normal">State</th>
         </tr>
       </thead>
       <tbody>
@@ -134,18 +153,18 @@ function Row({
         <th scope="row" className="py-1 pr-3 text-left">
           <Button look="opens" aria-expanded={opened} onClick={open}>
             {order.number}
-          </Button>{' '}
-          {order.state !== 'placed' && <Badge>{order.state}</Badge>}
+          </Button>
         </th>
         <td className="py-1 pr-3">{placed}</td>
         <td className="py-1 pr-3">{zone}</td>
         <td className="py-1 pr-3">{order.name}</td>
         <td className="py-1 pr-3 text-right">{paid}</td>
         <td className="py-1 pr-3">{order.release}</td>
+        <td className="py-1 pr-3">{order.state === 'placed' ? 'placed' : <Badge>{order.state}</Badge>}</td>
       </tr>
       {opened && (
         <tr>
-          <td colSpan={6} className="pb-3">
+          <td colSpan={7} className="pb-3">
             <Evidence number={order.number} />
           </td>
         </tr>

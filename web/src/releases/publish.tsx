@@ -2,6 +2,7 @@ import { useId, useState } from 'react'
 import { Link } from 'react-router'
 import { ApiProblem, answerOf, api, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { useSession } from '../people/session'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
@@ -83,6 +84,7 @@ function PublishForm({ revision }: { revision: number }) {
   const [at, setAt] = useState('')
   const [overrule, setOverrule] = useState('')
   const doing = useDoing()
+  const { data: session } = useSession()
   const noted = useId()
   const failing = doing.error instanceof ApiProblem ? doing.error.problem.failing : undefined
   const publish = async () => {
@@ -103,7 +105,10 @@ function PublishForm({ revision }: { revision: number }) {
     <section aria-label="Publish" className="mt-4 flex max-w-3xl flex-col gap-2 border-t border-ink pt-2">
       <h2 className="text-lg">Publish</h2>
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
-        <Typed label="Your name" width="w-44" value={by} change={setBy} commit={() => undefined} />
+        {/* Who is signed in signs by that name. */}
+        {!session?.person && (
+          <Typed label="Your name" width="w-44" value={by} change={setBy} commit={() => undefined} />
+        )}
         <span className="flex grow flex-col gap-1">
           <label htmlFor={noted} className="font-cond text-soft">
             Note, for yourselves

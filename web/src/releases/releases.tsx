@@ -7,8 +7,8 @@ export function Releases() {
       title="Release"
       parts={[
         { path: '/release', name: 'Publish' },
+        { path: '/release/now', name: 'What goes on' },
         { path: '/release/history', name: 'All releases' },
-        { path: '/release/orders', name: 'Orders' },
         { path: '/release/door', name: 'Checkout door' },
         { path: '/release/webhooks', name: 'Webhooks' },
       ]}

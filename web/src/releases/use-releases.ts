@@ -48,8 +48,8 @@ export function draftWords({ live, changes }: Schemas['ReleaseState']): string {
   return changes ? `draft, ${counted(changes, 'edit')} since ${live}` : `${live} is live`
 }
 
-/** One thing that is done to what is published: while it is under way, and what was wrong with it. */
-export function useDoing() {
+/** One thing that is done beside the setup: while it is under way, and what was wrong with it. */
+export function useDoing(about = 'releases') {
   const queries = useQueryClient()
   const [busy, setBusy] = useState(false)
   const [error, setError] = useState<ApiProblem | Unreachable | null>(null)
@@ -63,7 +63,7 @@ export function useDoing() {
       else throw problem
     } finally {
       // Refused or not, it may stand otherwise than it is shown.
-      await queries.invalidateQueries({ queryKey: ['releases'] })
+      await queries.invalidateQueries({ queryKey: [about] })
       setBusy(false)
     }
   }

@@ -29,8 +29,7 @@ function draftOf(store: Store): StoreDraft {
 /** The shop itself: what was said when it was opened. */
 export function ShopSettings() {
   return (
-    <div className="px-6 pt-3 pb-10">
-      <h1 className="mb-4 text-2xl">The shop</h1>
+    <div className="pb-10">
       <Form />
       <Taxes />
       <BookFile />

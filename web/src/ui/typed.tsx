@@ -9,7 +9,9 @@ interface Props {
   error?: string | undefined
   width?: string
   placeholder?: string
-  type?: 'text' | 'time' | 'date' | 'datetime-local'
+  type?: 'text' | 'time' | 'date' | 'datetime-local' | 'email' | 'password'
+  autoComplete?: string
+  autoFocus?: boolean
   inputMode?: 'text' | 'decimal'
   list?: string
   change: (text: string) => void
@@ -19,7 +21,7 @@ interface Props {
 /** A text field of an editor that keeps the whole draft: it tells every key, and when it is left. */
 export function Typed(props: Props) {
   const id = useId()
-  const own = props.type === 'time' || props.type === 'date' || props.type === 'datetime-local'
+  const own = props.type !== undefined && props.type !== 'text'
   return (
     <span className="inline-flex max-w-full flex-col gap-1">
       <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'font-cond text-soft'}>
@@ -33,6 +35,8 @@ export function Typed(props: Props) {
         placeholder={props.placeholder}
         inputMode={props.inputMode ?? (own ? undefined : 'text')}
         list={props.list}
+        autoComplete={props.autoComplete ?? 'off'}
+        autoFocus={props.autoFocus}
         spellCheck={false}
         aria-invalid={props.error ? true : undefined}
         aria-describedby={props.error ? `${id}-error` : undefined}

@@ -73,6 +73,8 @@ export function remarkSentence(remark: Remark, country: string, form: string | u
   switch (remark) {
     case 'unknown_region':
       return `This is not a region of ${placeName(country)}, so it is left out.`
+    case 'region_against_postcode':
+      return 'The postcode lies in another region than the one that is said, so neither counts. Put one of them right.'
     case 'malformed_postcode':
       return `This is not the form of a postcode there${form ? ` (such as ${form})` : ''}. What can be read of it is matched all the same.`
     case 'unfinished_postcode':

@@ -9,8 +9,8 @@ import { countryName, list } from '../ui/locale'
 import { toneOf } from './tones'
 import { Button } from '../ui/button'
 
-const WIDTH = 960
-const HEIGHT = 440
+export const WIDTH = 960
+export const HEIGHT = 440
 
 interface Shape {
   code: string
@@ -63,7 +63,7 @@ function apart(geography: Geography) {
 }
 
 /** Outlines of all countries (Natural Earth, public domain), drawn once. */
-function useShapes(geography: Geography | undefined) {
+export function useShapes(geography: Geography | undefined) {
   const { data: atlas } = useQuery({
     queryKey: ['atlas'],
     queryFn: async () => (await import('world-atlas/countries-50m.json')).default as unknown as Topology,

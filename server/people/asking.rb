@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Server
+  # Who asks: a person who is signed in. Nobody, where there are no accounts yet and nobody needs one.
+  Asking = Struct.new(:id, :name, :role, :session) do
+    const_set(:RANKS, Records::Person::ROLES.each_with_index.to_h.freeze)
+
+    class << self
+      # @return [Asking, nil] who has sent the request that this thread answers
+      def now = Thread.current[:gate_mile_asking]
+
+      # @param asking [Asking, nil]
+      # @return [void]
+      def now=(asking)
+        Thread.current[:gate_mile_asking] = asking
+      end
+    end
+
+    # @param role [String] of {Records::Person::ROLES}
+    # @return [Boolean] whether they may do at least what that role may
+    def at_least?(role) = self.class::RANKS.fetch(self.role) >= self.class::RANKS.fetch(role)
+  end
+end

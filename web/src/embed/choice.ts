@@ -1,0 +1,349 @@
+/*
+ * The choice of delivery in a checkout: a field of the shop's own form. See docs/embed.md.
+ */
+import { define, element, Part, sheet, type Cart, type Method, type Quote } from './frame'
+import { besideOf, methodWords, priceOf, type MethodWords } from './methods'
+import { CHOICE_WORDS, type ChoiceWords } from './choice-words'
+
+const SHEET = sheet(`
+  fieldset { border: 0; margin: 0; padding: 0; min-width: 0; }
+  legend { padding: 0; }
+  label.method { display: grid; grid-template-columns: auto 1fr auto; gap: 0 0.6em; align-items: baseline;
+    border-top: 1px solid var(--gate-mile-border, #767676); padding: 0.5em 0; cursor: pointer; }
+  .beside { grid-column: 2 / -1; font-size: 0.9em; }
+  .price { font-weight: bold; color: var(--gate-mile-accent, inherit); white-space: nowrap; }
+  .mark { font-size: 0.85em; border: 1px solid var(--gate-mile-border, #767676); padding: 0 0.35em; margin-inline-start: 0.4em; }
+  input { width: 1.1em; height: 1.1em; margin: 0; }
+  select { font: inherit; color: FieldText; background: Field; padding: 0.35em 0.5em; max-width: 100%;
+    border: 1px solid var(--gate-mile-border, #767676); }
+  ul { list-style: none; margin: 0.5em 0 0; padding: 0; }
+  [role=status]:not(:empty) { padding: 0.4em 0; font-weight: bold; }`)
+
+/** What can be chosen: a method, or the cheapest of several that are one choice. */
+interface Option {
+  id: string
+  name: string
+  method: Method
+}
+
+interface Group {
+  name: string
+  methods: string[]
+}
+
+class Choice extends Part<ChoiceWords> {
+  static formAssociated = true
+  static observedAttributes = [
+    'quote',
+    'cart',
+    'shown',
+    'groups',
+    'unavailable',
+    'required',
+    'key',
+    'server',
+    'through',
+  ]
+  protected readonly dictionary = CHOICE_WORDS
+  private readonly root = this.attachShadow({ mode: 'open', delegatesFocus: true })
+  private readonly internals = this.attachInternals()
+  private readonly said = element('p', { role: 'status', part: 'changed' })
+  private readonly place = element('div')
+  private told: Quote | null = null
+  private chosen: string | null = null
+  private later: Cart | null = null
+  private latest = 0
+  private timer = 0
+
+  constructor() {
+    super()
+    this.root.adoptedStyleSheets = [SHEET]
+    this.root.append(this.said, this.place)
+  }
+
+  override connectedCallback() {
+    super.connectedCallback()
+    // What stood there for pages without scripts.
+    this.replaceChildren()
+    this.chosen ??= this.at('value')
+    this.read()
+  }
+
+  override disconnectedCallback() {
+    super.disconnectedCallback()
+    clearTimeout(this.timer)
+  }
+
+  attributeChangedCallback(name: string, before: string | null, now: string | null) {
+    if (!this.ready || before === now) return
+    if (name === 'cart') {
+      this.later = null
+      void this.ask()
+    } else if (['quote', 'key', 'server', 'through'].includes(name)) this.read()
+    else this.render()
+  }
+
+  protected override cartChanged(cart: Cart) {
+    this.later = cart
+    void this.ask()
+  }
+
+  /** What the checkout door told, as the shop's server got it. */
+  get quote(): Quote | null {
+    return this.told
+  }
+
+  set quote(quote: Quote | null) {
+    const before = this.told
+    this.told = quote
+    clearTimeout(this.timer)
+    // A price is promised for a while: then it is asked for anew, where there is somebody to ask.
+    const left = quote ? Date.parse(quote.holds_until) - Date.now() : 0
+    if (quote && this.asks && left > 0 && left < 86_400_000)
+      this.timer = window.setTimeout(() => void this.ask(), left)
+    this.render(before)
+  }
+
+  /** The code of the method that is chosen. */
+  get value(): string | null {
+    return this.option?.method.code ?? null
+  }
+
+  /** Whom a form asks for its fields. */
+  get form(): HTMLFormElement | null {
+    return this.internals.form
+  }
+
+  get name(): string {
+    return this.at('name') ?? 'delivery'
+  }
+
+  formResetCallback() {
+    this.choose(this.at('value'))
+    this.render()
+  }
+
+  private get asks(): boolean {
+    return Boolean(this.cart && (this.at('key') || this.at('through')))
+  }
+
+  private get cart(): Cart | null {
+    return this.later ?? this.json<Cart>('cart')
+  }
+
+  private read() {
+    const given = this.json<Quote>('quote')
+    if (given) this.quote = given
+    else if (this.asks) void this.ask()
+    else this.render()
+  }
+
+  private async ask() {
+    if (!this.asks) return
+    const asked = ++this.latest
+    this.place.setAttribute('aria-busy', 'true')
+    try {
+      const quote = await this.call<Quote>('quotes', { cart: this.cart })
+      if (asked === this.latest) this.quote = quote
+    } catch {
+      if (asked === this.latest) this.trouble()
+    }
+    if (asked === this.latest) this.place.removeAttribute('aria-busy')
+  }
+
+  /** What there was stays; where there was nothing, it says so. */
+  private trouble() {
+    this.said.textContent = this.words.away
+    this.tell('away', null)
+  }
+
+  private get methodWords(): MethodWords {
+    return methodWords(this.locale)
+  }
+
+  private options(quote: Quote | null): Option[] {
+    const groups = this.json<Group[]>('groups') ?? []
+    const found = new Map<string, Option>()
+    for (const method of quote?.methods ?? []) {
+      const group = groups.find(({ methods }) => methods.includes(method.code))
+      const id = group ? `group:${group.name}` : method.code
+      const before = found.get(id)
+      if (!before) found.set(id, { id, name: group?.name ?? method.name, method })
+      else if (Number(method.price) < Number(before.method.price)) before.method = method
+    }
+    return [...found.values()]
+  }
+
+  private get option(): Option | undefined {
+    return this.chosenOf(this.told)
+  }
+
+  private chosenOf(quote: Quote | null): Option | undefined {
+    return this.options(quote).find(({ id, method }) => this.chosen === id || this.chosen === method.code)
+  }
+
+  private price(price: string, quote: Quote): string {
+    return priceOf(price, (amount) => this.money(amount, quote.currency), quote.zero, this.methodWords)
+  }
+
+  /** Says what has changed for the shopper since the last prices. */
+  private changes(before: Quote | null, now: Quote | null) {
+    if (!before || !now) return
+    const old = this.chosenOf(before)
+    const list = this.options(now)
+    const found = old && list.find(({ id }) => id === old.id)
+    const { words } = this
+    if (old && !found) this.said.textContent = words.gone(old.name)
+    else if (old && found && old.method.price !== found.method.price)
+      this.said.textContent = words.now(
+        found.name,
+        this.price(found.method.price, now),
+        this.price(old.method.price, before),
+      )
+    else if (
+      list.some(
+        ({ id, method }) => this.options(before).find((one) => one.id === id)?.method.price !== method.price,
+      )
+    )
+      this.said.textContent = words.others
+    else return
+    this.tell('changed', { before: old?.method ?? null, now: found?.method ?? null })
+  }
+
+  private render(before: Quote | null = null) {
+    const quote = this.told
+    this.said.textContent = ''
+    this.changes(before, quote)
+    const list = this.options(quote)
+    if (list.length === 1 && !this.chosen) this.chosen = list[0]!.id
+    if (this.chosen && !this.option) this.chosen = null
+    // Where the focus was it stays.
+    const focused = (this.root.activeElement as HTMLInputElement | null)?.value
+    this.place.replaceChildren(...this.content(quote, list))
+    if (focused !== undefined)
+      this.place.querySelector<HTMLElement>(`[value="${CSS.escape(focused)}"], select`)?.focus()
+    this.settle()
+  }
+
+  private content(quote: Quote | null, list: Option[]): HTMLElement[] {
+    const { words } = this
+    if (!quote) return [element('p', { part: 'nothing' }, this.asks ? words.waiting : words.away)]
+    const nothing: Partial<Record<Quote['status'], string>> = {
+      nothing_ships: words.ships,
+      empty: words.ships,
+      undetermined: words.needs,
+    }
+    const options = list.length
+      ? [this.at('shown') === 'menu' ? this.menu(quote, list) : this.list(quote, list)]
+      : [element('p', { part: 'nothing' }, nothing[quote.status] ?? (quote.text || words.nothing))]
+    return [...options, ...this.missing(quote)]
+  }
+
+  private beside(method: Method, quote: Quote): string {
+    return besideOf(method, this.locale, (amount) => this.money(amount, quote.currency), this.methodWords)
+  }
+
+  private marks(method: Method): string[] {
+    return (method.marks ?? []).map((mark) => this.methodWords[mark])
+  }
+
+  private list(quote: Quote, list: Option[]) {
+    const rows = list.map(({ id, name, method }) => {
+      const radio = element('input', { type: 'radio', name: 'method', value: id, part: 'radio' })
+      radio.checked = this.option?.id === id
+      radio.addEventListener('change', () => this.choose(id))
+      const beside = this.beside(method, quote)
+      return element(
+        'label',
+        { class: 'method', part: 'method', 'data-code': method.code },
+        radio,
+        element(
+          'span',
+          { part: 'name' },
+          name,
+          ...this.marks(method).map((mark) => element('span', { class: 'mark', part: 'mark' }, mark)),
+        ),
+        element(
+          'span',
+          { class: 'price', part: Number(method.price) === 0 ? 'price free' : 'price' },
+          this.price(method.price, quote),
+        ),
+        beside ? element('span', { class: 'beside', part: 'promise' }, beside) : null,
+      )
+    })
+    return element(
+      'fieldset',
+      { part: 'methods' },
+      element('legend', { part: 'legend' }, this.words.choose),
+      ...rows,
+    )
+  }
+
+  private menu(quote: Quote, list: Option[]) {
+    const select = element(
+      'select',
+      { part: 'field' },
+      element('option', { value: '' }, this.words.pick),
+      ...list.map(({ id, name, method }) =>
+        element(
+          'option',
+          { value: id },
+          `${[name, ...this.marks(method)].join(', ')}: ${this.price(method.price, quote)}`,
+        ),
+      ),
+    )
+    const beside = element('span', { class: 'beside', part: 'promise' })
+    const shown = () => (beside.textContent = this.option ? this.beside(this.option.method, quote) : '')
+    select.value = this.option?.id ?? ''
+    select.addEventListener('change', () => {
+      this.choose(select.value || null)
+      shown()
+    })
+    shown()
+    return element(
+      'div',
+      { part: 'methods' },
+      element('label', { part: 'legend' }, `${this.words.choose} `, select),
+      ' ',
+      beside,
+    )
+  }
+
+  /** Methods that don't take this basket, and why, where the shop wants it told. */
+  private missing(quote: Quote): HTMLElement[] {
+    if (!this.hasAttribute('unavailable') || !quote.unavailable?.length) return []
+    const { words } = this
+    return [
+      element(
+        'ul',
+        { part: 'unavailable', 'aria-label': words.unavailable },
+        ...quote.unavailable.map(({ name, causes }) => {
+          const why = causes.map((code) => words.causes[code]).find(Boolean)
+          return element('li', {}, `${name}: ${why ?? words.causes.other}`)
+        }),
+      ),
+    ]
+  }
+
+  private choose(id: string | null) {
+    this.chosen = id
+    this.settle()
+    this.tell('choice', this.option?.method ?? null)
+    this.dispatchEvent(new Event('change', { bubbles: true }))
+  }
+
+  /** What the form sends: the method's code, and the quote to order with. */
+  private settle() {
+    const { option, told } = this
+    const data = new FormData()
+    if (option) data.append(this.name, option.method.code)
+    if (told?.quote) data.append(`${this.name}-quote`, told.quote)
+    this.internals.setFormValue(data)
+    const anchor = this.place.querySelector<HTMLElement>('input, select') ?? undefined
+    if (this.hasAttribute('required') && !option && anchor)
+      this.internals.setValidity({ valueMissing: true }, this.words.pick, anchor)
+    else this.internals.setValidity({})
+  }
+}
+
+define('gate-mile-choice', Choice)

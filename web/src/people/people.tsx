@@ -1,0 +1,235 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { answerOf, api, type Schemas } from '../api/client'
+import { Answer } from '../ui/answer'
+import { Button } from '../ui/button'
+import { FieldError } from '../ui/field'
+import { timeWords } from '../ui/moment'
+import { Badge, Empty } from '../ui/said'
+import { Select } from '../ui/select'
+import { Sure } from '../ui/sure'
+import { Table } from '../ui/table'
+import { Once } from '../releases/once'
+import { useDoing } from '../releases/use-releases'
+import { AccountForm } from './account-form'
+import { aRole, ROLES, useSession, type Person, type Role } from './session'
+import { useLetIn } from './sign-in'
+
+const WHEN = { dateStyle: 'medium', timeStyle: 'short' } as const
+
+/** A link is shown once, as somebody can open it. */
+const linkOf = (words: string) => `${window.location.origin}/joining#${words}`
+
+interface Told {
+  what: string
+  link: string
+}
+
+/** Who may use the workbench, for owners; and the first account, where there is none. */
+export function People() {
+  const { data: session } = useSession()
+  if (!session) return null
+  if (!session.accounts) return <First />
+  if (session.person?.role !== 'owner')
+    return <Empty>Only owners see who else has an account, and let others in.</Empty>
+  return <Everybody me={session.person.id} />
+}
+
+function First() {
+  const letIn = useLetIn()
+  return (
+    <section aria-label="The first account" className="max-w-2xl">
+      <p className="mb-4">
+        Nobody signs in yet: the workbench answers on this machine alone. Make the first account, and from
+        then on everybody signs in, here and from wherever you let it be reached. You will be its <b>owner</b>
+        , and can let others in.
+      </p>
+      <AccountForm
+        act="Make the first account"
+        make={async (account) => {
+          await answerOf(api.POST('/api/joining/first', { body: account }))
+          await letIn()
+        }}
+      />
+    </section>
+  )
+}
+
+function Everybody({ me }: { me: string }) {
+  const [told, setTold] = useState<Told | null>(null)
+  const people = useQuery({
+    queryKey: ['people'],
+    queryFn: ({ signal }) => answerOf(api.GET('/api/people', { signal })),
+  })
+  return (
+    <div className="max-w-5xl">
+      {told && <Once what={told.what} text={told.link} close={() => setTold(null)} />}
+      <Answer of={people}>
+        {({ people: list, invitations }) => (
+          <>
+            <Table aria-label="People" className="w-full">
+              <thead>
+                <tr className="border-b border-ink text-left font-cond text-soft">
+                  {['Name', 'Role', 'One-time codes', 'Signed in'].map((name) => (
+                    <th key={name} className="py-1 pr-4 font-normal">
+                      {name}
+                    </th>
+                  ))}
+                  <th>
+                    <span className="sr-only">What can be done</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((one) => (
+                  <Row key={one.id} of={one} me={one.id === me} tell={setTold} />
+                ))}
+              </tbody>
+            </Table>
+            <Invite tell={setTold} />
+            {invitations.length > 0 && <Open invitations={invitations} people={list} />}
+          </>
+        )}
+      </Answer>
+    </div>
+  )
+}
+
+function Row({ of, me, tell }: { of: Person; me: boolean; tell: (told: Told) => void }) {
+  const doing = useDoing('people')
+  const path = { params: { path: { id: of.id } } }
+  const run = (act: () => Promise<unknown>) => void doing.run(act)
+  const reset = async () => {
+    const made = await doing.run(() => answerOf(api.POST('/api/people/{id}/reset', path)))
+    if (made)
+      tell({ what: `Within a day, ${of.name} chooses a new password at this link.`, link: linkOf(made.link) })
+  }
+  return (
+    <tr className="border-t border-hair align-top">
+      <th scope="row" className="py-1.5 pr-4 text-left font-medium">
+        {of.name} {me && <Badge>you</Badge>}
+        <span className="block text-xs font-normal break-all text-soft">{of.email}</span>
+      </th>
+      <td className="py-1 pr-4">
+        <Select<Role>
+          label={`Role of ${of.name}`}
+          value={of.role}
+          choices={ROLES.map(([role, name]) => [role, name] as const)}
+          choose={(role) =>
+            role !== of.role &&
+            run(() => answerOf(api.PATCH('/api/people/{id}', { ...path, body: { role } })))
+          }
+        />
+      </td>
+      <td className="py-1.5 pr-4">{of.codes ? 'on' : 'off'}</td>
+      <td className="py-1.5 pr-4">
+        {of.sessions ? `in ${of.sessions} ${of.sessions === 1 ? 'browser' : 'browsers'}` : 'nowhere'}
+      </td>
+      <td className="py-1 text-right">
+        {!me && (
+          <>
+            <Button look="quiet" disabled={doing.busy} onClick={() => void reset()}>
+              New password …
+            </Button>
+            {(of.sessions ?? 0) > 0 && (
+              <Button
+                look="quiet"
+                disabled={doing.busy}
+                onClick={() => run(() => answerOf(api.DELETE('/api/people/{id}/sessions', path)))}
+              >
+                End sessions
+              </Button>
+            )}
+            {of.codes && (
+              <Sure
+                act="Codes off"
+                really={`Ask ${of.name} for no codes any more`}
+                disabled={doing.busy}
+                run={() => run(() => answerOf(api.DELETE('/api/people/{id}/codes', path)))}
+              />
+            )}
+            <Sure
+              act="Remove"
+              really={`Remove ${of.name}: signed out at once`}
+              disabled={doing.busy}
+              run={() => run(() => answerOf(api.DELETE('/api/people/{id}', path)))}
+            />
+          </>
+        )}
+        {doing.error && <FieldError>{doing.error.message}</FieldError>}
+      </td>
+    </tr>
+  )
+}
+
+function Invite({ tell }: { tell: (told: Told) => void }) {
+  const [role, setRole] = useState<Role>('editor')
+  const doing = useDoing('people')
+  const invite = async () => {
+    const made = await doing.run(() => answerOf(api.POST('/api/invitations', { body: { role } })))
+    if (made)
+      tell({
+        what: `Whoever opens this link within seven days joins as ${aRole(role)}.`,
+        link: linkOf(made.link),
+      })
+  }
+  return (
+    <section aria-label="Let somebody in" className="mt-4 border-t border-ink pt-2">
+      <h2 className="mb-1 text-lg">Let somebody in</h2>
+      <div className="flex flex-wrap items-center gap-3">
+        <Select<Role>
+          label="As"
+          value={role}
+          choices={ROLES.map(([one, name, words]) => [one, `${name}: ${words}`] as const)}
+          choose={setRole}
+        />
+        <Button className="border-ink font-semibold" disabled={doing.busy} onClick={() => void invite()}>
+          Make a link
+        </Button>
+      </div>
+      <p className="mt-1 text-soft">
+        The link is shown once, works once, and holds for seven days. Hand it over in a way that nobody else
+        reads.
+      </p>
+      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+    </section>
+  )
+}
+
+function Open({ invitations, people }: { invitations: Schemas['Invitation'][]; people: Person[] }) {
+  const doing = useDoing('people')
+  return (
+    <section aria-label="Links that are open" className="mt-4">
+      <h2 className="mb-1 text-lg">Links that are open</h2>
+      <ul>
+        {invitations.map(({ id, role, person, by, ends_at: ends }) => (
+          <li
+            key={id}
+            className="flex flex-wrap items-baseline justify-between gap-x-4 border-t border-hair py-1"
+          >
+            <span>
+              {role
+                ? `To join as ${aRole(role)}`
+                : `To a new password for ${people.find((one) => one.id === person)?.name ?? 'somebody'}`}
+              <span className="text-soft">
+                , made by {by ?? 'a command on the server'}, until {timeWords(ends, WHEN)}
+              </span>
+            </span>
+            <Button
+              look="quiet"
+              disabled={doing.busy}
+              onClick={() =>
+                void doing.run(() =>
+                  answerOf(api.DELETE('/api/invitations/{id}', { params: { path: { id } } })),
+                )
+              }
+            >
+              Withdraw
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+    </section>
+  )
+}

@@ -1,0 +1,140 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { Dialog } from 'radix-ui'
+import { useState, useSyncExternalStore, type FormEvent, type ReactNode } from 'react'
+import { ApiProblem, answerOf, api } from '../api/client'
+import { signed, signedOut } from '../api/signed'
+import { Wordmark } from '../frame/top-bar'
+import { Button } from '../ui/button'
+import { FieldError } from '../ui/field'
+import { Typed } from '../ui/typed'
+import { useDoing } from '../releases/use-releases'
+import { useSession } from './session'
+
+/** A page with one thing to do on it, for whoever is not in yet. */
+export function AtTheDoor({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <main className="mx-auto max-w-md px-6 py-10">
+      <Wordmark />
+      <h1 className="mt-6 mb-3 text-3xl">{title}</h1>
+      {children}
+    </main>
+  )
+}
+
+/** Somebody is in: what was refused meanwhile is asked again. */
+export function useLetIn() {
+  const client = useQueryClient()
+  return async () => {
+    signedOut(false)
+    await client.invalidateQueries()
+  }
+}
+
+/** Email and password, and a one-time code where that is asked for. */
+function SignInForm() {
+  const [email, setEmail] = useState('')
+  const [password, setPassword] = useState('')
+  const [code, setCode] = useState('')
+  const doing = useDoing('session')
+  const letIn = useLetIn()
+  const problem = doing.error instanceof ApiProblem ? doing.error.problem : null
+  const [wanted, setWanted] = useState(false)
+  const asked = wanted || problem?.code_wanted === true
+  const submit = async (event: FormEvent) => {
+    event.preventDefault()
+    if (problem?.code_wanted) setWanted(true)
+    const state = await doing.run(() =>
+      answerOf(api.POST('/api/session', { body: { email, password, ...(asked && { code }) } })),
+    )
+    if (state) await letIn()
+  }
+  // Only that a code is missing is no mistake of whoever signs in.
+  const mistake = doing.error && !(problem?.code_wanted && !wanted)
+  return (
+    <form noValidate onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
+      <Typed
+        label="Email"
+        type="email"
+        autoComplete="username"
+        width="w-full"
+        value={email}
+        change={setEmail}
+        commit={() => undefined}
+      />
+      <Typed
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        width="w-full"
+        value={password}
+        change={setPassword}
+        commit={() => undefined}
+      />
+      {asked && (
+        <Typed
+          label="Code of your telephone, or a recovery code"
+          autoComplete="one-time-code"
+          autoFocus
+          width="w-full"
+          value={code}
+          change={setCode}
+          commit={() => undefined}
+        />
+      )}
+      {mistake && <FieldError>{doing.error!.message}</FieldError>}
+      <div>
+        <Button type="submit" className="border-ink px-4 font-semibold" disabled={doing.busy}>
+          {doing.busy ? 'Signing in …' : 'Sign in'}
+        </Button>
+      </div>
+      <p className="text-soft">
+        Forgot it? An owner can make you a link to choose a new password; so can <code>bin/people reset</code>{' '}
+        on the server’s machine.
+      </p>
+    </form>
+  )
+}
+
+/** Where nobody is signed in: the way in, or how the first account is made. */
+export function SignInPage() {
+  const { data: session } = useSession()
+  if (!session) return null
+  if (!session.accounts)
+    return (
+      <AtTheDoor title="No owner yet">
+        <p>
+          Others can reach this server, so it tells nothing to anybody without an account, and there is none
+          yet. On the server’s machine, <code>bin/people owner</code> prints a link by which you become its
+          owner.
+        </p>
+      </AtTheDoor>
+    )
+  return (
+    <AtTheDoor title="Sign in">
+      <SignInForm />
+    </AtTheDoor>
+  )
+}
+
+/** Over the page, where a session has ended while one works: nothing that was typed goes. */
+export function SignedOut() {
+  const out = useSyncExternalStore(signed.subscribe, signed.out)
+  return (
+    <Dialog.Root open={out}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content
+          onEscapeKeyDown={(event) => event.preventDefault()}
+          onPointerDownOutside={(event) => event.preventDefault()}
+          className="fixed top-[12vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 border border-ink bg-white p-5"
+        >
+          <Dialog.Title className="text-2xl">Sign in again</Dialog.Title>
+          <Dialog.Description className="mb-3 text-soft">
+            Your session has ended. What you typed is still here.
+          </Dialog.Description>
+          <SignInForm />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  )
+}

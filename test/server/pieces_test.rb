@@ -55,6 +55,27 @@ class PiecesTest < Minitest::Test
     assert Server::Effort.new({ "puma.socket" => here }, 30).gone?, "a socket of our own that is closed is gone too"
   end
 
+  # It waits for whoever writes while the request goes on; what can't be written is told and stops nobody; whoever
+  # starts over waits for it first, so that nothing of the last shop is written into the next.
+  def test_what_is_written_beside_a_request
+    count = 0
+    Server::Beside.write("noting") { (count += 1) < 3 ? raise(SQLite3::BusyException) : count += 10 }
+    Server::Beside.finish
+    assert_equal 13, count, "tried again until it could be written, once"
+    said = quietly do
+      Server::Beside.write("noting it") { raise ActiveRecord::StatementInvalid, "attempt to write a readonly database" }
+      Server::Beside.finish
+    end
+    assert_match(/noting it/, said)
+
+    gate = Queue.new
+    late = Server::Beside.write("noting") { gate.pop && Server::AuditLog.add(:exported, about: "late.csv") }
+    opener = Thread.new { sleep(0.1) && (gate << true) }
+    fresh
+    assert_equal [false, 0], [late.alive?, Server::Records::AuditEntry.count]
+    opener.join
+  end
+
   # Every table of the setup is a part of the book or of its goods: what is touched is read anew.
   def test_every_table_is_a_part_of_the_book
     named = Server::BookDocument::PARTS.values.flatten.uniq + %w[products treatment_targets proofs]

@@ -8,6 +8,7 @@ require "json"
 require "net/http"
 require "socket"
 require "tmpdir"
+require_relative "served"
 
 ROOT = File.expand_path("..", __dir__)
 ROUNDS = 6
@@ -89,8 +90,7 @@ end
 
 # @return [Hash] the environment of a server with a database of its own that holds the demo
 def demo_in(folder)
-  fast = system("ruby", "--yjit", "-e", "1", err: File::NULL) ? { "RUBYOPT" => "--yjit" } : {}
-  env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), **fast }
+  env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), **AS_SERVED }
   system(env, "bundle", "exec", "ruby", File.join(ROOT, "server/prepare.rb"), exception: true)
   env
 end

@@ -4,6 +4,7 @@ require "fileutils"
 require "json"
 require "net/http"
 require "tmpdir"
+require_relative "served"
 
 # A workbench that has published the demo, and quote servers beside it, as processes of their own in a folder of their
 # own: what benchmarks and soaks of them share.
@@ -33,7 +34,6 @@ class QuoteServers
     @folder = Dir.mktmpdir
     @port = WORKBENCH
     @pids = []
-    @fast = system("ruby", "--yjit", "-e", "1", err: File::NULL) ? { "RUBYOPT" => "--yjit" } : {}
     workbench
     publish
     @key = made("Shop", %w[quotes orders])
@@ -86,13 +86,13 @@ class QuoteServers
 
   def workbench
     env = { "GATE_MILE_DATABASE" => database }
-    system(env.merge(@fast), "bundle", "exec", "ruby", "server/prepare.rb", chdir: ROOT, exception: true)
+    system(env.merge(AS_SERVED), "bundle", "exec", "ruby", "server/prepare.rb", chdir: ROOT, exception: true)
     run(env, WORKBENCH, "bundle", "exec", "puma", "-C", "server/puma.rb", "server/config.ru")
     wait_for(WORKBENCH, "/api/setup")
   end
 
   def run(env, port, *command)
-    @pids << spawn({ **env, **@fast, "PORT" => port.to_s }, *command, chdir: ROOT, pgroup: true, out: File::NULL)
+    @pids << spawn({ **env, **AS_SERVED, "PORT" => port.to_s }, *command, chdir: ROOT, pgroup: true, out: File::NULL)
   end
 
   def made(name, calls) = ask(:Post, "/api/keys", { name: name, calls: calls, pace: 100_000 }).fetch("key")

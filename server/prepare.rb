@@ -18,7 +18,11 @@ if ARGV.include?("--fresh") && File.exist?(Server::Settings.database)
   %w[-wal -shm].unshift("").each { |ending| FileUtils.rm_f(Server::Settings.database + ending) }
 end
 Server::Database.connect
-Server::Database.migrate
+begin
+  Server::Database.migrate
+rescue Server::Database::Newer => e
+  abort "#{Server::Settings.database} can't be used: #{e.message}."
+end
 return if Server::Records::Store.current || ARGV.include?("--empty")
 
 Server::Demo.load

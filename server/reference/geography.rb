@@ -32,19 +32,18 @@ module Server
       end
 
       def of_country(country)
-        known = ISO3166::Country[country].subdivisions
+        known = Subdivisions.of(country)
         GateMile::Regions.of(country).map do |code|
-          region = known[code]
-          name = region && (region.translations["en"] || region.name)
-          { code: code, name: name || MILITARY.fetch(code), type: type(country, code, region),
+          name, kind = known[code]
+          { code: code, name: name || MILITARY.fetch(code), type: type(country, code, kind),
             within: GateMile::Regions.chain(country, code)[1] }
         end.sort_by { |region| region[:name].unicode_normalize(:nfkd) }
       end
 
-      def type(country, code, region)
+      def type(country, code, kind)
         return "military mail" if country == "US" && MILITARY.key?(code)
 
-        (region.type || "region").tr("_", " ")
+        (kind || "region").tr("_", " ")
       end
 
       # Made-up examples, of the right form and nothing more.

@@ -52,6 +52,9 @@ module Server
     # What a busy database is told by, wherever it is met.
     BUSY = [ActiveRecord::LockWaitTimeout, SQLite3::BusyException, SQLite3::LockedException].freeze
 
+    # A newer version has written the database: this one would not understand all of it, and is better off without.
+    class Newer < StandardError; end
+
     WRITING = :gate_mile_writing
     private_constant :WRITING
 
@@ -83,13 +86,28 @@ module Server
         nil
       end
 
+      # Brings the tables to what this version knows.
       # @return [void]
+      # @raise [Newer] where a newer version has written them
       def migrate
         ActiveRecord::Migration.verbose = false
-        ActiveRecord::MigrationContext.new(MIGRATIONS).migrate
+        migrations = ActiveRecord::MigrationContext.new(MIGRATIONS)
+        refuse_newer(migrations.get_all_versions)
+        migrations.migrate
         # What a migration has erased does not live on in the log.
         ActiveRecord::Base.connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
         LongChange.recover
+      end
+
+      # @param steps [Array<Integer>] migrations that a database has been through
+      # @return [void]
+      # @raise [Newer] where this version does not know all of them
+      def refuse_newer(steps)
+        known = ActiveRecord::MigrationContext.new(MIGRATIONS).migrations.map(&:version)
+        return if (steps - known).empty?
+
+        raise Newer, "it was written by a newer version of Gate Mile (step #{steps.max} of its tables; " \
+                     "this version knows #{known.max}): use that version, or a newer one"
       end
 
       # One consistent look at the database, whoever writes meanwhile.

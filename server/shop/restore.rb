@@ -43,15 +43,20 @@ module Server
         raise Refused, "there is no file #{file}" unless File.file?(file)
 
         SQLite3::Database.new(file, readonly: true) do |copy|
-          found = copy.execute("PRAGMA integrity_check").flatten
-          raise Refused, "it is damaged: #{found.first(3).join("; ")}" unless found == ["ok"]
-
-          raise Refused, "it is damaged: rows are missing" if copy.execute("PRAGMA foreign_key_check").any?
-
+          refuse_damaged(copy)
+          Database.refuse_newer(copy.execute("SELECT version FROM schema_migrations").flatten.map(&:to_i))
           return copy.get_first_row("SELECT made_at, keys FROM #{Backup::TABLE}")
         end
+      rescue Database::Newer => e
+        raise Refused, e.message
       rescue SQLite3::Exception
         raise Refused, "#{file} is no backup of Gate Mile, or a damaged one"
+      end
+
+      def refuse_damaged(copy)
+        found = copy.execute("PRAGMA integrity_check").flatten
+        raise Refused, "it is damaged: #{found.first(3).join("; ")}" unless found == ["ok"]
+        raise Refused, "it is damaged: rows are missing" if copy.execute("PRAGMA foreign_key_check").any?
       end
 
       def unlocked(keys, passphrase)

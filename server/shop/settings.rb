@@ -11,6 +11,9 @@ module Server
     # @return [String] the folder of the built front end
     def self.web = ENV.fetch("GATE_MILE_WEB", File.join(ROOT, "web", "dist"))
 
+    # @return [String] the folder of what takes long to work out and is the same for every shop; it may be emptied
+    def self.aside = File.join(ROOT, "tmp")
+
     # Addresses that stand for all of a machine's.
     ALL = %w[0.0.0.0 :: [::]].freeze
     private_constant :ALL

@@ -205,6 +205,7 @@ class EditsTest < Minitest::Test
 
   # A product opens from its name, with its treatments in it, and is given a price of its own from there.
   def test_a_product_opens_from_its_name
+    audited_soon
     visit "/goods?item=1*TIDE-27&to=GB&postcode=TR29+4ZZ"
     click_button "Open Tide tables 2027, western approaches"
     within("section[aria-label^='About Tide tables']") { click_button "Give it a price of its own" }

@@ -111,6 +111,7 @@ class GoodsBrowserTest < Minitest::Test
   end
 
   def test_a_new_treatment_two_tabs_and_what_a_product_shows
+    audited_soon
     visit "/goods/treatments?item=3*LMP-ANC&to=GB&postcode=TR29+4ZZ"
     fill_in("Name of a new treatment", with: "Lamps with care").send_keys(:enter)
     assert_text "“Lamps with care” says nothing."

@@ -20,6 +20,7 @@ class LayoutTest < Minitest::Test
 
   # Five lines, an address, a group and a coupon: all methods with prices and the way to the offers, without scrolling.
   def test_the_answer_is_in_sight_on_every_screen
+    audited_soon
     page.driver.resize(1280, 800)
     SECTIONS.each do |path|
       visit "#{path}?#{CART}"
@@ -38,6 +39,7 @@ class LayoutTest < Minitest::Test
 
   # Nothing runs out of the page; what is too wide for it scrolls in itself. The foot of the page tells what the cart gets.
   def test_every_section_at_every_width
+    audited_soon
     [390, 820, 1024].each do |width|
       page.driver.resize(width, 844)
       SECTIONS.each do |path|
@@ -111,6 +113,7 @@ class LayoutTest < Minitest::Test
 
   # What cannot be found out is not nothing: it is said, can be tried again, and the bench stands.
   def test_findings_that_cannot_be_asked_for
+    audited_soon
     TURNSTILE.refuse("GET", %r{\A/api/findings}, 500)
     visit "/rules/findings?item=2*SHK-GAL-10&to=GB&postcode=TR29+4ZZ"
     assert_text "The server answered with 500."

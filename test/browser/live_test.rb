@@ -159,6 +159,7 @@ class LiveBrowserTest < Minitest::Test
   def find_rate(id) = setup_now["rates"].find { |rate| rate["id"] == id }
 
   def test_carriers_are_asked_about_each_product
+    audited_soon
     visit "/rates/findings"
     within("section[aria-label='What carriers take']") do
       click_button "Ask about each product"

@@ -92,6 +92,7 @@ class ProofsTest < Minitest::Test
 
   # Findings: one for seven zones, its cart on the bench, snoozed with all that it stands for; a mend in one press.
   def test_findings_on_one_page
+    audited_soon
     api(:post, "/api/offers",
         { name: "Long ago", effect: { kind: "free" }, methods: ["tracked"], ends: "2020-01-01T00:00", threshold: { measure: "value", from: "10" } })
     visit "/findings"
@@ -152,6 +153,7 @@ class ProofsTest < Minitest::Test
 
   # A shop with nothing kept, a name of a hundred signs, a phone.
   def test_empty_long_and_narrow
+    audited_soon
     fresh(WHOLE_DEMO.merge("proofs" => [WHOLE_DEMO["proofs"].first.merge("name" => "Charts #{"and more " * 12}")]))
     page.driver.resize(390, 800)
     visit "/proofs"

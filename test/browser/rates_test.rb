@@ -162,6 +162,7 @@ class RatesTest < Minitest::Test
 
   # Two carts beside each other; a finding put to sleep and woken; what holds for one zone only is copied to others.
   def test_two_carts_and_a_sleeping_finding
+    audited_soon
     fresh(WHOLE_DEMO)
     visit "/rates/findings?item=1*ANC-06&to=GB&postcode=TR29+4ZZ"
     within(bench) { click_button "Set a second cart beside it" }

@@ -192,6 +192,7 @@ class ShopStoryTest < Minitest::Test
     assert_accessible "who was turned away"
     away.click_button "The smallest of them on the bench"
     within(bench) { assert_field "Postcode", with: "BT9" }
+    audited_soon
     visit "/findings"
     assert_text "What shoppers met"
   end

@@ -44,6 +44,7 @@ class ZonesTest < Minitest::Test
   end
 
   def test_the_ladder_the_findings_and_the_map
+    audited_soon
     visit "/zones?to=GB&postcode=PA20+9ZZ&item=1*ANC-06"
     assert_text "It lands in Highlands & Islands."
     assert_text "holds too, but is less specific"

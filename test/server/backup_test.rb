@@ -182,6 +182,19 @@ class BackupTest < Minitest::Test
     assert_equal [1, true], [code, said.start_with?("There is no shop here to back up")]
   end
 
+  # What a newer version has written is not read half: neither a backup nor a database, and both stay as they are.
+  def test_what_a_newer_version_has_written
+    Server::Backup.write(@file)
+    SQLite3::Database.new(@file) { |copy| copy.execute("INSERT INTO schema_migrations VALUES ('999')") }
+    assert_match(/\Ait was written by a newer version of Gate Mile \(step 999 of its tables; this version knows \d+\)/, refusal)
+    refute_path_exists File.join(@folder, "new")
+    said, status = Open3.capture2e({ "GATE_MILE_DATABASE" => @file }, RbConfig.ruby, "server/prepare.rb", chdir: Server::ROOT)
+    assert_equal [1, true, 1], [status.exitstatus, said.include?("#{@file} can't be used: it was written by a newer version"), said.lines.grep_v(/^\d{4}-/).size], said
+    SQLite3::Database.new(@file) do |left|
+      assert_equal [999, setup_now["zones"].size], left.get_first_row("SELECT max(CAST(version AS INTEGER)), (SELECT COUNT(*) FROM zones) FROM schema_migrations")
+    end
+  end
+
   # Seven nights, then Mondays for eight weeks; by brute force over a year.
   def test_each_night
     nightly = Server::Nightly.new
@@ -204,6 +217,8 @@ class BackupTest < Minitest::Test
     publish
     @key = key_for
     connection = ActiveRecord::Base.connection.raw_connection
+    # No page that an earlier shop left free.
+    connection.execute("VACUUM")
     { "PRAGMA query_only = 1" => [503, /can't be written/, "PRAGMA query_only = 0"],
       "PRAGMA max_page_count = 1" => [507, /disk is full/, "PRAGMA max_page_count = 1073741823"] }.each do |off, (code, said, on)|
       connection.execute(off)

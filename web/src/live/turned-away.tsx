@@ -7,7 +7,7 @@ import { benchOf, useBenchCart } from '../bench/cart'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { formatsOf } from '../ui/format'
-import { count, counted, list } from '../ui/locale'
+import { count, counted, list, placeName } from '../ui/locale'
 import { timeWords } from '../ui/moment'
 import { Empty } from '../ui/said'
 import { Select } from '../ui/select'
@@ -79,7 +79,7 @@ function Found({ report }: { report: Report }) {
 export function awaySentence(group: Group, setup: Schemas['Setup']): string {
   const goods = group.goods.map(({ sku, name }) => name ?? sku)
   const held = goods.length && goods.length < 4 ? ` with ${list(goods)}` : ''
-  return `${counted(group.times, 'cart')} to ${whereWords({ ...group, postcode: null }, setup)}${held}: ${causeWords(group)}`
+  return `${counted(group.times, 'cart')} to ${whereWords({ ...group, postcode: null }, setup, placeName)}${held}: ${causeWords(group)}`
 }
 
 function One({ of: group }: { of: Group }) {

@@ -54,10 +54,14 @@ export function causeWords({ status, causes }: Pick<Away, 'status' | 'causes'>):
   return words.length ? words.slice(0, 3).join(', ') : 'the zone has no method'
 }
 
-/** Where a cart was to go: "Northern Ireland, BT9". */
-export function whereWords({ zone, country, region, postcode }: Away, setup: Setup): string {
+/** Where a cart was to go: "Northern Ireland, BT9"; within a sentence the country is named by placeName. */
+export function whereWords(
+  { zone, country, region, postcode }: Away,
+  setup: Setup,
+  named = countryName,
+): string {
   const name = setup.zones.find(({ id }) => id === zone)?.name
-  const place = name ?? (country ? countryName(country) : 'Nowhere yet')
+  const place = name ?? (country ? named(country) : 'Nowhere yet')
   return [place, region && !name ? region : null, postcode].filter(Boolean).join(', ')
 }
 

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, answerOf, type Schemas } from '../api/client'
-import { countryName } from '../ui/locale'
+import { placeName } from '../ui/locale'
 import { Button } from '../ui/button'
 
 type Doubt = Schemas['ClausesRead']['doubts'][number]
@@ -45,7 +45,7 @@ export function ClauseDoubts({
           {doubt.meant && <Button onClick={() => take(doubt)}>Use {doubt.meant}</Button>}
           {doubt.country && elsewhere && (
             <Button onClick={() => elsewhere(doubt)}>
-              Add {countryName(doubt.country)} to this zone instead
+              Add {placeName(doubt.country)} to this zone instead
             </Button>
           )}
         </li>

@@ -4,7 +4,7 @@ import { ApiProblem, messageOf, api, answerOf, type Ladder, type Schemas } from 
 import { useChoices, useGeography, useWorkshop } from '../api/setup'
 import { benchOf, documentOf, useBenchCart } from '../bench/cart'
 import { FieldError } from '../ui/field'
-import { counted, countryName, list, shortList } from '../ui/locale'
+import { counted, list, placeName, shortList } from '../ui/locale'
 import { levelWords, remarkSentence } from './words'
 import { readFile } from '../ui/read-file'
 import { useLatest } from '../ui/use-latest'
@@ -109,7 +109,7 @@ function Rungs({ ladder }: { ladder: Ladder }) {
     rung.clause
       ? `${levelWords(rung.level)}: “${rung.clause}”`
       : rung.level === 'country'
-        ? `the whole of ${countryName(rung.country ?? '')}`
+        ? `the whole of ${placeName(rung.country ?? '')}`
         : levelWords(rung.level)
   const lost = (rung: Schemas['Rung']) =>
     ({

@@ -4,7 +4,7 @@ import { useGeography } from '../api/setup'
 import { useEditedArea } from '../edits/edited'
 import { useWhole } from '../edits/whole'
 import { FieldError } from '../ui/field'
-import { countryName } from '../ui/locale'
+import { placeName } from '../ui/locale'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 import { Fold } from '../ui/fold'
@@ -38,7 +38,7 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
   return (
     <Fold
       open={area.regions.length > 0}
-      title={`Regions of ${countryName(country)}: ${chosen.size ? `${chosen.size} chosen` : 'all of them'}`}
+      title={`Regions of ${placeName(country)}: ${chosen.size ? `${chosen.size} chosen` : 'all of them'}`}
     >
       <div className="flex flex-wrap gap-1.5 py-1">
         {country === 'US' && (
@@ -59,7 +59,7 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
       {regions.length > 12 && (
         <Input
           className="my-1 w-64"
-          aria-label={`Find a region of ${countryName(country)}`}
+          aria-label={`Find a region of ${placeName(country)}`}
           placeholder="Find a region …"
           value={text}
           onChange={(event) => setText(event.target.value)}
@@ -68,7 +68,7 @@ export function RegionsEditor({ zone, area }: { zone: Zone; area: Area }) {
       <ul
         className="grid max-h-56 grid-cols-2 gap-x-6 overflow-y-auto xl:grid-cols-3"
         tabIndex={0}
-        aria-label={`Regions of ${countryName(country)}`}
+        aria-label={`Regions of ${placeName(country)}`}
       >
         {shown.map((region) => (
           <li key={region.code}>

@@ -2,7 +2,7 @@
 
 # Quotes of the core alone, against a plain loop over the same cart that writes an answer as long: prices only, and with
 # all reckonings and the whole document; how many objects a quote makes; and a quote in a big book against the demo's.
-#   bundle exec ruby perf/core.rb       from Ruby 3.2 on with RUBYOPT=--yjit, as bin/start serves
+#   bundle exec ruby perf/core.rb       with RUBYOPT=--yjit as bin/start serves
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"

@@ -42,7 +42,8 @@ module GateMile
       special = article.variant ? article.variant.treatments : NONE
       return on_class if own.empty? && special.empty?
 
-      @together[[special, own, shipping_class]] ||=
+      # By a text, which is looked up in one step whoever else looks: docs/decisions/0049-shared-lookups.md.
+      @together[[special, own, [shipping_class]].map { |ids| ids.join("\n") }.join("\n\n")] ||=
         (placed(special, :variant) + placed(own, :product) + on_class).freeze
     end
 

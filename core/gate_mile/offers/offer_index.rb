@@ -22,7 +22,8 @@ module GateMile
     def for(zone, group, coupons)
       return @offers if @offers.empty?
 
-      open, by_coupon = @found[[zone, group]] ||= looked_up(zone, group)
+      # One step for each, whoever else looks: an array of both would not be (docs/decisions/0049-shared-lookups.md).
+      open, by_coupon = (@found[zone] ||= {})[group] ||= looked_up(zone, group)
       return open if by_coupon.empty? || coupons.empty?
 
       asked = coupons.flat_map { |id| by_coupon.fetch(id, []) }.uniq

@@ -6,6 +6,7 @@ ruby ">= 3.1"
 
 gem "activerecord", "~> 7.2"
 gem "bcrypt", "~> 3.1"
+gem "bootsnap", "~> 1.26", require: false
 gem "connection_pool", "~> 2.5"
 gem "countries", "~> 7.0"
 gem "faraday", "~> 2.12"

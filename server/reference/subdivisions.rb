@@ -8,7 +8,8 @@ module Server
   module Subdivisions
     class << self
       # @param country [String] ISO 3166-1 alpha-2
-      # @return [Hash{String => Array(String, String)}] English name and kind by code, as "province"; the kind may be nil
+      # @return [Hash{String => Array(String, String)}] English name, and kind as "province", by code; the kind may be
+      #   nil
       # @example
       #   Server::Subdivisions.of("CA")["BC"] #=> ["British Columbia", "province"]
       def of(country) = all.fetch(country)

@@ -103,7 +103,7 @@ module Server
       # @return [void]
       # @raise [Newer] where this version does not know all of them
       def refuse_newer(steps)
-        known = ActiveRecord::MigrationContext.new(MIGRATIONS).migrations.map(&:version)
+        known = Dir.children(MIGRATIONS).map(&:to_i)
         return if (steps - known).empty?
 
         raise Newer, "it was written by a newer version of Gate Mile (step #{steps.max} of its tables; " \

@@ -189,9 +189,11 @@ class BackupTest < Minitest::Test
     assert_match(/\Ait was written by a newer version of Gate Mile \(step 999 of its tables; this version knows \d+\)/, refusal)
     refute_path_exists File.join(@folder, "new")
     said, status = Open3.capture2e({ "GATE_MILE_DATABASE" => @file }, RbConfig.ruby, "server/prepare.rb", chdir: Server::ROOT)
-    assert_equal [1, true, 1], [status.exitstatus, said.include?("#{@file} can't be used: it was written by a newer version"), said.lines.grep_v(/^\d{4}-/).size], said
+    assert_equal [1, true, 1],
+                 [status.exitstatus, said.include?("#{@file} can't be used: it was written by a newer version"), said.lines.grep_v(/^\d{4}-/).size], said
     SQLite3::Database.new(@file) do |left|
-      assert_equal [999, setup_now["zones"].size], left.get_first_row("SELECT max(CAST(version AS INTEGER)), (SELECT COUNT(*) FROM zones) FROM schema_migrations")
+      assert_equal [999, setup_now["zones"].size],
+                   left.get_first_row("SELECT max(CAST(version AS INTEGER)), (SELECT COUNT(*) FROM zones) FROM schema_migrations")
     end
   end
 

@@ -76,6 +76,34 @@ class PiecesTest < Minitest::Test
     opener.join
   end
 
+  # Names of regions are worked out once for a release of the library, and read from then on; a file that is none is
+  # made anew, and where none can be written they are there all the same.
+  def test_names_of_regions_are_put_aside
+    Dir.mktmpdir do |folder|
+      worked = 0
+      found = GateMile::Countries::CODES.to_h { |code| [code, {}] }.merge("CA" => { "BC" => ["British Columbia", "province"] })
+      read = lambda do |aside|
+        Server::Subdivisions.clear
+        Server::Settings.stub(:aside, aside) { Server::Subdivisions.stub(:work_out, -> { (worked += 1) && found }) { Server::Subdivisions.of("CA")["BC"] } }
+      end
+      file = Server::Settings.stub(:aside, folder) { Server::Subdivisions.file }
+      assert_equal [["British Columbia", "province"], 1], [read.call(folder), worked]
+      assert_equal [["British Columbia", "province"], 1, [File.basename(file)]], [read.call(folder), worked, Dir.children(folder)]
+      ["", "{\"CA\":", "[]", "{\"CA\":{}}"].each do |text|
+        File.write(file, text)
+        before = worked
+        assert_equal [["British Columbia", "province"], before + 1, found], [read.call(folder), worked, JSON.parse(File.read(file))]
+      end
+      before = worked
+      2.times { read.call("/proc/nowhere") }
+      assert_equal before + 2, worked
+    end
+  ensure
+    Server::Subdivisions.clear
+    known = ISO3166::Country["CA"].subdivisions
+    assert_equal(known.to_h { |code, one| [code, [one.translations["en"], one.type]] }, Server::Subdivisions.of("CA"))
+  end
+
   # Every table of the setup is a part of the book or of its goods: what is touched is read anew.
   def test_every_table_is_a_part_of_the_book
     named = Server::BookDocument::PARTS.values.flatten.uniq + %w[products treatment_targets proofs]

@@ -82,7 +82,7 @@ class SharedTest < Minitest::Test
       threads = Array.new(4) do
         Thread.new { places.shuffle.map { |zone, group| index.for(zone, group, []) } + articles.shuffle.map { |one| treatments.on(one, nil).size } }
       end
-      assert_equal [[]] * 4, (threads.map { |thread| thread.value.grep_v(1).flatten })
+      assert_equal([[]] * 4, threads.map { |thread| thread.value.grep_v(1).flatten })
     end
   end
 
@@ -93,11 +93,14 @@ class SharedTest < Minitest::Test
   end
 
   def threads_document
-    treated = Array.new(12) { |at| { "id" => "t#{at}", "name" => "Surcharge #{at}", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1.#{10 + at}" } } } }
+    treated = Array.new(12) do |at|
+      { "id" => "t#{at}", "name" => "Surcharge #{at}", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "1.#{10 + at}" } } }
+    end
     products = Array.new(12) { |at| { "sku" => "P#{at}", "name" => "P#{at}", "price" => "10.00", "weight" => "1 kg", "treatments" => ["t#{at}"] } }
     groups = Array.new(12) { |at| { "id" => "g#{at}", "name" => "Group #{at}" } }
     offers = groups.map do |group|
-      { "id" => "o-#{group["id"]}", "name" => "For #{group["name"]}", "groups" => { "only" => [group["id"]] }, "effect" => { "kind" => "percent", "percent" => "10" } }
+      { "id" => "o-#{group["id"]}", "name" => "For #{group["name"]}", "groups" => { "only" => [group["id"]] },
+        "effect" => { "kind" => "percent", "percent" => "10" } }
     end
     document(products: products, treatments: treated, groups: groups, offers: offers)
   end

@@ -31,6 +31,7 @@ class PeopleBrowserTest < Minitest::Test
     fill_in "Password: at least 8 characters; a few words do well", with: "lantern gravel whistle"
     click_button "Make the first account"
     within("table[aria-label=People]") { assert_text "Ann Quay" }
+    assert_operator page.evaluate_script("document.querySelector('header').offsetHeight"), :<, 50, "the bar takes one line, with whoever is signed in"
   end
 
   def test_two_people

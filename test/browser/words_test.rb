@@ -66,6 +66,18 @@ class WordsTest < Minitest::Test
     end
   end
 
+  # A country has its article within a sentence; of a zone that was removed since, no more is known.
+  def test_where_carts_were_turned_away
+    group = { status: "not_served", country: "US", region: nil, zone: nil, causes: [], goods: [{ sku: "LOG-A4", name: "Ship's log" }], times: 37, worth: "9.30",
+              first_at: "2026-06-01T10:00:00Z", last_at: "2026-06-01T11:00:00Z", postcodes: [], cart: CART }
+    gone = group.merge(status: "nothing_available", country: nil, zone: "shut", causes: ["too_heavy"], goods: [], times: 2)
+    answer("TurnedAwayReport", "GET", %r{\A/api/turned-away},
+           { since: "2026-05-03", carts: 39, worth: "737.10", groups: [group, gone], countries: { US: 37 }, chosen: [] })
+    visit "/turned-away"
+    assert_text "37 carts to the United States with Ship's log: no zone covers the address"
+    assert_text "2 carts to a zone that is gone: too heavy"
+  end
+
   def setup = fresh(WHOLE_DEMO)
 
   private

@@ -23,7 +23,7 @@ export function HistoryButtons() {
         data-tip={last ? `Undo: ${sentenceOfChange(last)} (Ctrl+Z)` : 'Nothing to undo'}
         onClick={() => void undo()}
       >
-        <Undo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Undo</span>
+        <Undo2 size={14} aria-hidden /> <span className="max-[1400px]:sr-only">Undo</span>
         {last && <span className="sr-only">: {sentenceOfChange(last)}</span>}
       </Button>
       <Button
@@ -32,7 +32,7 @@ export function HistoryButtons() {
         data-tip={next ? `Redo: ${sentenceOfChange(next)} (Ctrl+Shift+Z)` : 'Nothing to redo'}
         onClick={() => void redo()}
       >
-        <Redo2 size={14} aria-hidden /> <span className="max-sm:sr-only">Redo</span>
+        <Redo2 size={14} aria-hidden /> <span className="max-[1400px]:sr-only">Redo</span>
         {next && <span className="sr-only">: {sentenceOfChange(next)}</span>}
       </Button>
       <Pop

@@ -37,7 +37,7 @@ export function sectionAt(path: string): string {
 
 export function Wordmark() {
   return (
-    <span className="inline-flex items-center gap-2 font-cond text-xl font-semibold">
+    <span className="inline-flex items-center gap-2 font-cond text-xl font-semibold whitespace-nowrap">
       <svg aria-hidden viewBox="0 0 14 18" className="h-[18px]">
         <path d="M1 18V7a6 6 0 0 1 12 0v11z" fill="var(--color-ink)" />
         <path d="M4 10.5h6" stroke="var(--color-paper)" strokeWidth="2" />
@@ -64,7 +64,7 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
             onPointerEnter={() => prepare(path)}
             onFocus={() => prepare(path)}
             className={({ isActive }) =>
-              `flex items-center border-b-4 px-2.5 font-cond text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
+              `flex items-center border-b-4 px-2 font-cond min-[1400px]:px-2.5 text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
             }
           >
             {TOLD[path]?.() ?? name}

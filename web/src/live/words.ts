@@ -61,7 +61,7 @@ export function whereWords(
   named = countryName,
 ): string {
   const name = setup.zones.find(({ id }) => id === zone)?.name
-  const place = name ?? (country ? named(country) : 'Nowhere yet')
+  const place = name ?? (country ? named(country) : zone ? 'a zone that is gone' : 'nowhere yet')
   return [place, region && !name ? region : null, postcode].filter(Boolean).join(', ')
 }
 

@@ -2,6 +2,8 @@
 
 # Loads the application: the core, the libraries and, through Zeitwerk, everything under server/.
 
+# All our files are UTF-8, whatever the machine's locale is: a service has often none.
+Encoding.default_external = Encoding::UTF_8
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
 require "bootsnap"

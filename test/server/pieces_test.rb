@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "open3"
 require "socket"
 require_relative "../support/server"
 
@@ -102,6 +103,16 @@ class PiecesTest < Minitest::Test
     Server::Subdivisions.clear
     known = ISO3166::Country["CA"].subdivisions
     assert_equal(known.to_h { |code, one| [code, [one.translations["en"], one.type]] }, Server::Subdivisions.of("CA"))
+  end
+
+  # A service often has no locale: what is put aside, the contract and the demo are read all the same.
+  def test_files_are_read_without_a_locale
+    asked = "require './server/boot'; Server::Contract.prepare; names = Server::Geography.all[:regions].values.flatten.map { |one| one[:name] }; " \
+            "print names.all?(&:valid_encoding?), names.count { |name| !name.ascii_only? } > 100"
+    2.times do
+      said, status = Open3.capture2e({ "LC_ALL" => "C", "LANG" => nil }, RbConfig.ruby, "-e", asked, chdir: Server::ROOT)
+      assert_equal [0, "truetrue"], [status.exitstatus, said.lines.last.to_s.strip], said
+    end
   end
 
   # Every table of the setup is a part of the book or of its goods: what is touched is read anew.

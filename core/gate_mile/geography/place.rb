@@ -5,8 +5,7 @@ module GateMile
   # all that it lies in, its postcode cut into levels.
   #
   # country: nil where it is not known; regions: the region's chain, nil where it is not known, or where the postcode
-  # says another one than the address; postcode: {Postcode} or
-  # nil.
+  # says another one than the address; postcode: {Postcode} or nil.
   class Place < Value.of(:country, :regions, :postcode)
     # @param address [Address]
     # @return [Place]

@@ -47,7 +47,6 @@ export function AccountForm({
             value={account.name}
             error={doing.at('/name')}
             change={set('name')}
-            commit={() => undefined}
           />
           <Typed
             label="Email, to sign in with (nothing is sent there)"
@@ -57,7 +56,6 @@ export function AccountForm({
             value={account.email}
             error={doing.at('/email')}
             change={set('email')}
-            commit={() => undefined}
           />
         </>
       )}
@@ -69,7 +67,6 @@ export function AccountForm({
         value={account.password}
         error={doing.at('/password')}
         change={set('password')}
-        commit={() => undefined}
       />
       {doing.error && !known && <FieldError>{doing.error.message}</FieldError>}
       {children}

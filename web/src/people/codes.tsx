@@ -108,7 +108,6 @@ function Confirm({
         value={current}
         error={doing.at('/current')}
         change={setCurrent}
-        commit={() => undefined}
       />
       {doing.error && !doing.at('/current') && <FieldError>{doing.error.message}</FieldError>}
       <span className="flex gap-1.5">
@@ -165,7 +164,6 @@ function Scan({
           value={code}
           error={doing.at('/code')}
           change={setCode}
-          commit={() => undefined}
         />
         {doing.error && !doing.at('/code') && <FieldError>{doing.error.message}</FieldError>}
         <span className="flex gap-1.5">

@@ -77,7 +77,6 @@ function Fields({ person }: { person: Person }) {
           value={name}
           error={doing.at('/name')}
           change={setName}
-          commit={() => undefined}
         />
         <Typed
           label="Email"
@@ -87,7 +86,6 @@ function Fields({ person }: { person: Person }) {
           value={email}
           error={doing.at('/email')}
           change={setEmail}
-          commit={() => undefined}
         />
         <Typed
           label="New password"
@@ -97,7 +95,6 @@ function Fields({ person }: { person: Person }) {
           value={password}
           error={doing.at('/password')}
           change={setPassword}
-          commit={() => undefined}
         />
         {confirm && (
           <Typed
@@ -108,7 +105,6 @@ function Fields({ person }: { person: Person }) {
             value={current}
             error={doing.at('/current')}
             change={setCurrent}
-            commit={() => undefined}
           />
         )}
       </div>

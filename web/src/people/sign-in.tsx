@@ -59,7 +59,6 @@ function SignInForm() {
         width="w-full"
         value={email}
         change={setEmail}
-        commit={() => undefined}
       />
       <Typed
         label="Password"
@@ -68,7 +67,6 @@ function SignInForm() {
         width="w-full"
         value={password}
         change={setPassword}
-        commit={() => undefined}
       />
       {asked && (
         <Typed
@@ -78,7 +76,6 @@ function SignInForm() {
           width="w-full"
           value={code}
           change={setCode}
-          commit={() => undefined}
         />
       )}
       {mistake && <FieldError>{doing.error!.message}</FieldError>}

@@ -191,15 +191,8 @@ function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => voi
           value={name}
           error={doing.at('/name')}
           change={setName}
-          commit={() => undefined}
         />
-        <Typed
-          label="Requests a minute, at most"
-          value={pace}
-          error={doing.at('/pace')}
-          change={setPace}
-          commit={() => undefined}
-        />
+        <Typed label="Requests a minute, at most" value={pace} error={doing.at('/pace')} change={setPace} />
       </div>
       <Radios
         label="Where it stands"
@@ -219,7 +212,6 @@ function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => voi
               value={origins}
               error={listed}
               change={setOrigins}
-              commit={() => undefined}
             />,
           ],
         ]}

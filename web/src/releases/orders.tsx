@@ -35,13 +35,7 @@ export function Orders() {
         Orders come in through the checkout door. Each keeps the release, the cart and the moment of its
         quote, so that its price can be worked out again.
       </p>
-      <Typed
-        label="Order number begins with"
-        width="w-44"
-        value={text}
-        change={setText}
-        commit={() => undefined}
-      />
+      <Typed label="Order number begins with" width="w-44" value={text} change={setText} />
       <Answer of={orders}>
         {({ orders: found, count, uses }) =>
           found.length ? (

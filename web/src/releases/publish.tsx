@@ -106,9 +106,7 @@ function PublishForm({ revision }: { revision: number }) {
       <h2 className="text-lg">Publish</h2>
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
         {/* Who is signed in signs by that name. */}
-        {!session?.person && (
-          <Typed label="Your name" width="w-44" value={by} change={setBy} commit={() => undefined} />
-        )}
+        {!session?.person && <Typed label="Your name" width="w-44" value={by} change={setBy} />}
         <span className="flex grow flex-col gap-1">
           <label htmlFor={noted} className="font-cond text-soft">
             Note, for yourselves
@@ -139,7 +137,6 @@ function PublishForm({ revision }: { revision: number }) {
           value={at}
           error={doing.at('/at')}
           change={setAt}
-          commit={() => undefined}
         />
       )}
       {failing && (
@@ -153,7 +150,6 @@ function PublishForm({ revision }: { revision: number }) {
             width="w-full"
             value={overrule}
             change={setOverrule}
-            commit={() => undefined}
           />
         </Panel>
       )}

@@ -165,7 +165,6 @@ function Add({ added }: { added: (made: Schemas['WebhookMade'] | null) => void }
         value={url}
         error={doing.at('/url')}
         change={setUrl}
-        commit={() => undefined}
       />
       <fieldset className="flex flex-wrap gap-x-4">
         <legend className="font-cond text-soft">It is told when</legend>

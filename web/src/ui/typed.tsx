@@ -15,7 +15,8 @@ interface Props {
   inputMode?: 'text' | 'decimal'
   list?: string
   change: (text: string) => void
-  commit: () => void
+  /** For fields that are stored when they are left; those of a form are stored with it. */
+  commit?: () => void
 }
 
 /** A text field of an editor that keeps the whole draft: it tells every key, and when it is left. */
@@ -42,7 +43,7 @@ export function Typed(props: Props) {
         aria-describedby={props.error ? `${id}-error` : undefined}
         onChange={(event) => props.change(event.target.value)}
         onBlur={props.commit}
-        onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && props.commit()}
+        onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && props.commit?.()}
       />
       {props.error && <FieldError id={`${id}-error`}>{props.error}</FieldError>}
     </span>

@@ -4,8 +4,7 @@ require_relative "boot"
 
 Server.eager_load
 Server::Settings.check
-Server::Database.connect
-Server::Database.migrate
+Server::Start.database
 Server::Keys.renew
 Server::Contract.prepare
 # Who asks is whoever the connection is from, or whom a proxy of ours names: nobody is believed to be somebody else.

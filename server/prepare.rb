@@ -6,6 +6,13 @@
 
 require_relative "boot"
 
+begin
+  Server::FolderLock.take
+rescue Server::FolderLock::Taken => e
+  abort "Gate Mile does not start: #{e.message}."
+rescue SystemCallError
+  nil # said once the database is opened
+end
 if ARGV.include?("--fresh") && File.exist?(Server::Settings.database)
   FileUtils.mkdir_p(Server::Nightly.folder, mode: 0o700)
   kept = File.join(Server::Nightly.folder, "before-fresh-#{Time.now.strftime("%Y%m%d-%H%M%S")}.sqlite3")
@@ -15,14 +22,9 @@ if ARGV.include?("--fresh") && File.exist?(Server::Settings.database)
   rescue Server::Backup::Refused => e
     abort "What is there could not be kept first (#{e.message}), so it was not removed: #{Server::Settings.database}"
   end
-  %w[-wal -shm].unshift("").each { |ending| FileUtils.rm_f(Server::Settings.database + ending) }
+  Server::Database.remove(Server::Settings.database)
 end
-Server::Database.connect
-begin
-  Server::Database.migrate
-rescue Server::Database::Newer => e
-  abort "#{Server::Settings.database} can't be used: #{e.message}."
-end
+Server::Start.database
 return if Server::Records::Store.current || ARGV.include?("--empty")
 
 Server::Demo.load

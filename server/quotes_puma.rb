@@ -16,6 +16,13 @@ worker_shutdown_timeout 10
 environment "production"
 bind "tcp://#{ENV.fetch("BIND", "127.0.0.1")}:#{ENV.fetch("PORT", "4190")}"
 quiet
+# The end of whatever has started it ends it, too (server/commands/quotes.rb).
+if ENV["GATE_MILE_LIFELINE"] == "1"
+  Thread.new do
+    $stdin.read
+    Process.kill(:TERM, Process.pid)
+  end
+end
 # Puma has a Server of its own.
 before_worker_boot { |index| Object.const_get("Server::QuoteServer").watch(index) }
 # What can't be read is told like everything else.

@@ -10,7 +10,9 @@ module Server
     class << self
       # @param only [Array<String>, nil] ids of products, not of variants; nil for all
       # @return [Hash{String => Hash}] documents by id of the product, in the merchant's order
+      # @raise [Problem] 503 while goods are being imported
       def products(only: nil)
+        LongChange.refuse_half
         currency = Records::Store.current.money
         rows = rows(only)
         treatments = treatments(only && rows.map { |row| row["id"] })

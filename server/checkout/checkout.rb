@@ -94,20 +94,21 @@ module Server
     # @param body [Hash] CheckoutOrderPatch of the contract
     # @param key [KeyRing::Key]
     # @return [Array] a Rack response
-    def close(number, body, key) = told(orders.close(number, body["state"], key), 200)
+    def close(number, body, key) = told(orders.close(number, body, key), 200)
 
     # What a quote server has noticed.
     # @param body [Hash] CheckoutNotices of the contract
     # @return [Array] a Rack response
     def notice(body)
+      return [204, {}, []] unless AskedRows.store(body["asked"], once: body["id"])
+
       @emptiness.note(times: body["nothing_offered"]) if body["nothing_offered"].to_i.positive?
       body["carriers_down"].to_a.each { |id| CarrierDown.tell(id) }
-      AskedRows.store(body["asked"])
       [204, {}, []]
     end
 
     # @return [Hash] what a quote server has to know
-    def state = DoorState.of(ground, keys)
+    def state = DoorState.of(ground, keys, releases.since)
 
     # @param number [Integer] of a release
     # @return [String] its canonical JSON

@@ -26,29 +26,31 @@ module Server
     def place(body, key, now: Time.now)
       raise Problem.at("/order", :control_characters) if body["order"].match?(/[[:cntrl:]]/)
 
-      content = opened(body["quote"], key)
+      family = asking(body, key)
+      content = opened(body["quote"], family)
       now = told_at(body["placed_at"]) if key.relays? && body["placed_at"]
       evidence = Evidence.of_quote(content, @releases.book(content.release))
       method = promised(body, content, evidence)
-      before = known(body)
+      before = known(body, family)
       return before if before
       raise RanOut.problem(content, method.code, @quotes, yield) if content.holds_until < now
 
-      Database.write { known(body) || store(body, content, method, evidence, key, now) }.tap { @uses.changed }
+      Database.write { known(body, family) || store(body, content, method, evidence, key, now) }.tap { @uses.changed }
     end
 
     # @param number [String]
-    # @param state [String]
+    # @param body [Hash] CheckoutOrderPatch of the contract
+    # @param key [KeyRing::Key]
     # @param now [Time]
     # @return [Records::Order]
-    # @raise [Problem] 404, 409 where it is over in another way
-    def close(number, state, key, now: Time.now)
+    # @raise [Problem] 404 where it is not an order of the shop that asks, 409 where it is over in another way
+    def close(number, body, key, now: Time.now)
+      family = asking(body, key)
       order = Database.write do
-        found = Records::Order.find_by(number: number)
-        mine = found && (found.key == key.family || key.relays?)
-        raise Problem.new(404, "There is no order #{number}.") unless mine
+        found = Records::Order.find_by(number: number, key: family)
+        raise Problem.new(404, "There is no order #{number}.") if found.nil?
 
-        found.state == state ? found : closed(found, state, now)
+        found.state == body["state"] ? found : closed(found, body["state"], now)
       end
       @uses.changed
       order
@@ -56,9 +58,17 @@ module Server
 
     private
 
-    def opened(quote, key)
+    # @return [String] the family of the shop's keys: its own key says it, or the quote server that hands the call on
+    def asking(body, key)
+      return body["family"] || raise(Problem.at("/family", :missing)) if key.relays?
+      raise Problem.at("/family", :unknown_field) if body.key?("family")
+
+      key.family
+    end
+
+    def opened(quote, family)
       content = @seal.open(quote) or raise Problem.at("/quote", :no_such_quote)
-      return content if content.family == key.family || key.relays?
+      return content if content.family == family
 
       raise Problem.at("/quote", :quote_of_another_key)
     end
@@ -79,9 +89,12 @@ module Server
       raise Problem.at("/placed_at", :not_a_moment)
     end
 
-    # The same order once more, perhaps because the answer to the first was lost.
-    def known(body)
+    # The same order once more, perhaps because the answer to the first was lost. Of another shop's order nothing is
+    # told but that its number is taken.
+    def known(body, family)
       found = Records::Order.find_by(number: body["order"]) or return
+      raise Problem.new(409, "Order number #{found.number} is taken. Choose another.") unless found.key == family
+
       same = found.quote == QuoteSeal.mark(body["quote"]) && found.method_code == body["method"]
       return Placed.new(found, false) if same
 

@@ -6,23 +6,35 @@ module Server
     SECONDS = 60
     private_constant :SECONDS
 
-    # Counts of one process: those of the minute, and nothing of those before.
+    # Counts of one process: those of the last minutes, so that a thread that is late finds its own.
     class Own
-      def initialize = clear
+      # Minutes that are kept.
+      KEPT = 3
+      private_constant :KEPT
+
+      def initialize
+        @lock = Mutex.new
+        clear
+      end
 
       # @param name [String] of a key and a minute
       # @param amount [Integer]
       # @return [Integer] what it comes to
       def increment(name, amount, **)
         minute = name.rpartition(" ").last
-        clear(minute) unless @minute == minute
-        @counts.compute(name) { |count| count.to_i + amount }
+        counts = @minutes[minute] || @lock.synchronize { @minutes[minute] || begin_minute(minute) }
+        counts.compute(name) { |count| count.to_i + amount }
       end
 
       # @return [void]
-      def clear(minute = nil)
-        @counts = Concurrent::Map.new
-        @minute = minute
+      def clear = @lock.synchronize { @minutes = {}.freeze }
+
+      private
+
+      def begin_minute(minute)
+        counts = Concurrent::Map.new
+        @minutes = @minutes.to_a.last(KEPT - 1).to_h.merge(minute => counts).freeze
+        counts
       end
     end
 
@@ -33,9 +45,10 @@ module Server
 
     # @param id [String] of a key
     # @param now [Time]
+    # @param times [Integer] how often it asks at once: a batch asks once for each of its carts
     # @return [Integer] how often it has asked in this minute, this time included
-    def count(id, now = Time.now)
-      @store.increment("pace #{id} #{now.to_i / SECONDS}", 1, expires_in: SECONDS * 2) || 0
+    def count(id, now = Time.now, times: 1)
+      @store.increment("pace #{id} #{now.to_i / SECONDS}", times, expires_in: SECONDS * 2) || 0
     end
 
     # @param now [Time]

@@ -67,6 +67,7 @@ module Server
       @source = source
       @stored = Remembered.new { KeyRing.stored }
       @used = {}
+      @noted = {}
       @lock = Mutex.new
     end
 
@@ -95,21 +96,22 @@ module Server
     # @return [Array<Array>] for JSON
     def dump = known.map { |digest, key| [digest, *key.to_a[0..-2], key.ends_at&.to_f] }
 
+    # Writes down when each was last used, in a request's stead.
+    # @return [void]
+    def write_down
+      due = @lock.synchronize { @used.select { |id, at| @noted[id].nil? || (at - @noted[id]).abs >= NOTED } }
+      return if due.empty?
+
+      Database.write { due.each { |id, at| Records::CheckoutKey.where(id: id).update_all(used_at: at) } }
+      @lock.synchronize { @noted.merge!(due) }
+    end
+
     private
 
     def known = @source ? @source.call : @stored.value
 
     def note(id, now)
-      return if @source
-
-      due = @lock.synchronize do
-        next false if @used[id] && now - @used[id] < NOTED
-
-        @used[id] = now
-      end
-      Records::CheckoutKey.where(id: id).update_all(used_at: now) if due
-    rescue *Database::BUSY, ActiveRecord::StatementInvalid
-      nil # when it was used is noted another time
+      @lock.synchronize { @used[id] = now } unless @source
     end
   end
 end

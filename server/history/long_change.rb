@@ -27,6 +27,16 @@ module Server
         raise Problem.new(503, "A file of goods is being stored. Try again in a moment.", retry_after: 2)
       end
 
+      # Whatever takes a picture of the goods asks inside the transaction that reads them: rows of a change that is not
+      # whole yet, and may be put back, are no part of any setup. Only the change itself reads them.
+      # @return [void]
+      # @raise [Problem] 503 while a change is being stored, undone or redone, by whichever process
+      def refuse_half
+        return if @lock.owned? || !Records::Change.where.not(state: nil).exists?
+
+        raise Problem.new(503, "Goods are being imported. Try again in a moment.", retry_after: 2)
+      end
+
       # @param action [String]
       # @param kind [String]
       # @yieldparam change [LongChange] whose {#write} writes

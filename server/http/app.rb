@@ -18,10 +18,12 @@ module Server
     # @param error [StandardError]
     # @return [Problem, nil] nil where it is not that nothing can be written
     def self.unwritable(error)
-      case error.cause || error
-      when SQLite3::FullException then Problem.new(507, "The disk is full. Nothing was changed.")
-      when SQLite3::ReadOnlyException, SQLite3::CantOpenException, SQLite3::IOException
+      case Database.trouble(error)
+      when :full then Problem.new(507, "The disk is full. Nothing was changed.")
+      when :read_only
         Problem.new(503, "The database can't be written. Nothing was changed.", retry_after: 30)
+      when :damaged
+        Problem.new(503, "The database is damaged. Nothing was changed. Bring back a backup.", retry_after: 60)
       end
     end
 
@@ -38,7 +40,7 @@ module Server
     set :publishing, Publishing.new(shelf: shelf, suite: suite, releases: releases)
     set :comparisons, ComparisonDesk.new(shelf: shelf, releases: releases)
     set :checkout, Checkout.new(releases, trials: Trials.new(shelf, releases))
-    set :duties, Duties.new(releases: releases, suite: suite, asked: checkout.asked)
+    set :duties, Duties.new(releases: releases, suite: suite, asked: checkout.asked, keys: checkout.keys)
     set :strict_paths, true
 
     register Routes::Pages

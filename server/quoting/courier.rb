@@ -31,7 +31,9 @@ module Server
 
     # @return [Boolean] whether the workbench was there, and all went well
     def round
+      @folder.note(:rounds)
       bring
+      @folder.note(:seen)
       take
       @away = false
       true
@@ -52,6 +54,8 @@ module Server
       return if body.nil?
 
       state = JSON.parse(body)
+      raise Workbench::Away, "a state that can't be read" unless state.is_a?(Hash)
+
       release = state.fetch("release")
       bring_book(release) unless @folder.book?(release)
       @folder.keep_state(state)

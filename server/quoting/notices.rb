@@ -38,21 +38,26 @@ module Server
 
     # @return [void] puts what was gathered where the courier finds it
     def hand_over
-      @lock.synchronize do
-        next if @queue.size >= MOST
+      return if @queue.size >= MOST
 
-        taken = asked.take
-        next if @nothing.zero? && @down.empty? && taken.nil?
-
-        body = { nothing_offered: @nothing, carriers_down: @down, asked: taken }.compact
-        @queue.put({ verb: :post, call: "notices", body: body })
-        begin_anew
-      end
+      counted = asked.store { |taken| put(asked: taken) }
+      put unless counted || nothing?
     rescue SystemCallError => e
       Log.fault(e, "keeping what was noticed")
     end
 
     private
+
+    def nothing? = @lock.synchronize { @nothing.zero? && @down.empty? }
+
+    # Named, so that a message that is sent again counts once.
+    def put(**more)
+      @lock.synchronize do
+        body = { id: SecureRandom.uuid, nothing_offered: @nothing, carriers_down: @down, **more }
+        @queue.put({ verb: :post, call: "notices", body: body })
+        begin_anew
+      end
+    end
 
     def begin_anew
       @nothing = 0

@@ -4,7 +4,7 @@ require "fileutils"
 
 module Server
   # What shops tell of orders while the workbench is away: a folder of files, each whole and on the disk before it is
-  # answered, sent on in their order.
+  # answered, sent on in their order. A file that can't be read is kept apart, and holds up none behind it.
   class OrderQueue
     REFUSED = "refused"
     private_constant :REFUSED
@@ -17,6 +17,7 @@ module Server
 
     # @param call [Hash] verb, call and body
     # @return [void]
+    # @raise [SystemCallError] where it can't be written; nothing is left of it then
     def put(call)
       file = File.join(@path, "#{name}.json")
       File.open("#{file}.new", File::WRONLY | File::CREAT | File::EXCL, 0o600) do |out|
@@ -25,6 +26,9 @@ module Server
       end
       File.rename("#{file}.new", file)
       File.open(@path, &:fsync)
+    rescue SystemCallError
+      FileUtils.rm_f("#{file}.new")
+      raise
     end
 
     # @return [Integer] how many wait
@@ -33,7 +37,17 @@ module Server
     # @return [Boolean] whether none waits
     def empty? = files.empty?
 
-    # @return [Integer] how many were refused when they were handed on; they are kept for somebody to look at
+    # @param now [Time]
+    # @return [Float, nil] seconds that the oldest has waited; nil where none waits
+    def age(now = Time.now)
+      oldest = files.first or return
+      [now - File.mtime(oldest), 0].max
+    rescue Errno::ENOENT
+      nil
+    end
+
+    # @return [Integer] how many were refused when they were handed on, or can't be read; they are kept for somebody to
+    #   look at
     def refused = Dir[File.join(@path, REFUSED, "*.json")].size
 
     # Hands on what waits, the oldest first. What the block raises ends that: the rest goes on waiting.
@@ -42,8 +56,8 @@ module Server
     # @return [void]
     def each_in_order
       files.each do |file|
-        taken = yield(JSON.parse(File.read(file)))
-        taken ? FileUtils.rm_f(file) : FileUtils.mv(file, File.join(@path, REFUSED))
+        call = read(file) or next apart(file)
+        yield(call) ? FileUtils.rm_f(file) : apart(file)
       end
     end
 
@@ -51,6 +65,20 @@ module Server
 
     # By the numbers in their names.
     def files = Dir[File.join(@path, "*.json")]
+
+    # @return [Hash, nil] nil for a file that is empty, cut short or something else
+    def read(file)
+      found = JSON.parse(File.read(file, encoding: Encoding::UTF_8))
+      found if found.is_a?(Hash) && found.key?("call")
+    rescue JSON::ParserError
+      nil
+    end
+
+    def apart(file)
+      FileUtils.mv(file, File.join(@path, REFUSED))
+    rescue Errno::ENOSPC
+      nil # it goes on waiting
+    end
 
     # After everything that waits, whatever the clock says.
     def name

@@ -57,7 +57,7 @@ module Server
     # @param number [String]
     # @param body [Hash] CheckoutOrderPatch of the contract
     # @return [Array] a Rack response
-    def close(number, body, _key) = @orders.close(number, body)
+    def close(number, body, key) = @orders.close(number, body, key)
 
     # Only a workbench tells these.
     # @raise [Problem] 404
@@ -65,10 +65,12 @@ module Server
     alias book state
     alias notice state
 
-    # @return [Hash] how it stands, for whoever watches over it
-    def status
-      { release: @source.ready&.number, trouble: @source.trouble, waiting: @queue.size,
-        refused: @queue.refused }
+    # @param now [Time]
+    # @return [Hash] how it stands, for whoever watches over it: ages in seconds
+    def status(now = Time.now)
+      { release: @source.ready&.number, age: @source.ready&.age(now)&.round, trouble: @source.trouble,
+        waiting: @queue.size, refused: @queue.refused, oldest: @queue.age(now)&.round(1), seen: @source.seen(now)&.round(1),
+        rounds: @source.rounds(now)&.round(1) }
     end
 
     private

@@ -7,7 +7,9 @@ module Server
     REFORK = 5
     # Seconds between two times that it hands over what it noticed.
     HANDED_OVER = 5
-    private_constant :REFORK, :HANDED_OVER
+    # Seconds without a round of the courier after which it is missed.
+    SILENT = 30
+    private_constant :REFORK, :HANDED_OVER, :SILENT
 
     class << self
       # @return [QuoteGround] looked at once before workers are forked: what it compiles is theirs together
@@ -24,7 +26,7 @@ module Server
         checkout = QuoteCheckout.new(ground, orders, queue, notices)
         Metrics.share(File.join(Settings.quotes, "metrics"))
         door = CheckoutDoor.new(->(env) { other(env, checkout) }, checkout)
-        Watch.new(door, ready: -> { ground.ready ? nil : "There is no release here yet." },
+        Watch.new(door, ready: -> { unready(checkout.status) }, more: -> { ages(checkout.status) },
                         now: -> { standing(checkout) })
       end
 
@@ -45,9 +47,23 @@ module Server
 
       private
 
+      # While the workbench is away quotes go on; without a courier nothing would ever come or go.
+      def unready(now)
+        return "There is no release here yet." if now[:release].nil?
+
+        "The courier does not run." if workbench && now[:rounds].to_f > SILENT
+      end
+
+      def ages(now)
+        { release: now[:release], release_seconds: now[:age],
+          workbench_answered_seconds: now[:seen], oldest_order_seconds: now[:oldest],
+          orders_waiting: now[:waiting] }.compact
+      end
+
       def standing(checkout)
         now = checkout.status
-        { release: now[:release], orders_waiting: now[:waiting], orders_refused: now[:refused] }
+        { release: now[:release], orders_waiting: now[:waiting], orders_refused: now[:refused],
+          release_age: now[:age], workbench_answered: now[:seen], oldest_order: now[:oldest] || 0 }
       end
 
       def hand_over

@@ -22,7 +22,7 @@ module Server
       content = seal.open(body["quote"]) or raise Problem.at("/quote", :no_such_quote)
       raise Problem.at("/quote", :quote_of_another_key) unless content.family == key.family
 
-      relay(:post, "orders", { **body, "placed_at" => now.utc.iso8601 }) do
+      relay(:post, "orders", { **body, "placed_at" => now.utc.iso8601, "family" => key.family }) do
         promised = content.prices[body["method"]] or raise Problem.at("/method", :not_offered_then)
         raise yield(content) if content.holds_until < now
 
@@ -32,9 +32,12 @@ module Server
 
     # @param number [String]
     # @param body [Hash] CheckoutOrderPatch of the contract
+    # @param key [KeyRing::Key]
     # @return [Array] a Rack response
-    def close(number, body)
-      relay(:patch, "orders/#{ERB::Util.url_encode(number)}", body) { { order: number, state: "waiting" } }
+    def close(number, body, key)
+      relay(:patch, "orders/#{ERB::Util.url_encode(number)}", { **body, "family" => key.family }) do
+        { order: number, state: "waiting" }
+      end
     end
 
     private
@@ -50,8 +53,17 @@ module Server
 
     def wait(verb, call, body)
       answer = yield
-      @queue.put({ verb: verb, call: call, body: body })
+      kept({ verb: verb, call: call, body: body })
       [202, CheckoutDoor::HEADERS.dup, [JSON.generate(answer)]]
+    end
+
+    def kept(call)
+      @queue.put(call)
+    rescue Errno::ENOSPC, Errno::EDQUOT
+      raise Problem.new(507, "The disk of this quote server is full. The order was not taken: tell it again.")
+    rescue SystemCallError => e
+      Log.fault(e, "keeping an order")
+      raise Problem.new(503, "This quote server can't keep the order. Tell it again.", retry_after: 5)
     end
   end
 end

@@ -4,11 +4,15 @@ require "faraday"
 require "faraday/net_http_persistent"
 
 module Server
-  # The workbench, as a quote process asks it.
+  # The workbench, as a quote process asks it. Only what the contract lets it answer is an answer: whatever else comes
+  # from its address, such as a proxy's redirect, page or refusal, says that it is away.
   class Workbench
     # Seconds that it may take.
     PATIENCE = 3
-    private_constant :PATIENCE
+    # What it answers when it takes a call, and when it refuses one for good.
+    TAKEN = [200, 201, 204].freeze
+    REFUSED = [400, 404, 409, 413, 415, 422].freeze
+    private_constant :PATIENCE, :TAKEN, :REFUSED
 
     # It does not answer, or not now.
     class Away < StandardError; end
@@ -26,8 +30,8 @@ module Server
     # @raise [Away]
     def get(call, etag = nil)
       answer = asked(:get, call, nil, etag ? { "if-none-match" => etag } : {})
-      return if answer.status == 304
-      raise Away, "#{call}: #{answer.status}" unless answer.status == 200
+      return if answer.status == 304 && etag
+      raise Away, "#{call}: #{answer.status}" unless answer.status == 200 && type(answer) == "application/json"
 
       [answer.body.dup.force_encoding(Encoding::UTF_8), answer.headers["etag"]]
     end
@@ -39,12 +43,32 @@ module Server
     # @raise [Away]
     def tell(verb, call, body)
       answer = asked(verb, call, JSON.generate(body), { "content-type" => "application/json" })
-      raise Away, "#{call}: #{answer.status}" if answer.status >= 500 || [401, 429].include?(answer.status)
+      raise Away, "#{call}: #{answer.status} #{type(answer)}".strip unless taken?(answer) || refused?(answer)
 
       [answer.status, answer.headers.slice("content-type", "cache-control", "retry-after").to_h, [answer.body.to_s]]
     end
 
     private
+
+    def taken?(answer)
+      return false unless TAKEN.include?(answer.status)
+      return answer.body.to_s.empty? if answer.status == 204
+
+      type(answer) == "application/json" && parsed(answer).key?("order")
+    end
+
+    def refused?(answer)
+      REFUSED.include?(answer.status) && type(answer) == Problem::TYPE && parsed(answer)["status"] == answer.status
+    end
+
+    def type(answer) = answer.headers["content-type"].to_s.split(";").first.to_s.strip
+
+    def parsed(answer)
+      found = JSON.parse(answer.body.to_s)
+      found.is_a?(Hash) ? found : {}
+    rescue JSON::ParserError
+      {}
+    end
 
     def asked(verb, call, body, headers)
       connection.run_request(verb, @base + call, body, { "authorization" => "Bearer #{@key}", **headers })

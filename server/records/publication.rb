@@ -8,6 +8,16 @@ module Server
 
       scope :standing, -> { where(withdrawn_at: nil) }
       scope :in_order, -> { order(:due, :id) }
+
+      # It counts from here on: after everything that has counted so far, though the clock may have been set back since.
+      # @param now [Time]
+      # @return [void]
+      def begin(now)
+        last = Publication.standing.where(told: true).where.not(id: id).maximum(:due)
+        self.due = last if last && last > due
+        update!(told: true)
+        Announcements.published(self, now: now)
+      end
     end
   end
 end

@@ -4,7 +4,7 @@ module Server
   module Records
     # Who is told of what happens: an address, and the secret that what is sent there is signed with.
     class Webhook < ActiveRecord::Base
-      EVENTS = %w[release.published carrier.down offer.used_up proof.failing nothing.offered].freeze
+      EVENTS = %w[release.published carrier.down offer.used_up proof.failing nothing.offered backup.failed].freeze
       # Characters of an address.
       LONGEST = 500
 

@@ -100,9 +100,12 @@ module Server
       raise Problem.new(409, "The setup was changed since you looked at it. Look at what changes once more.")
     end
 
+    # What is published now counts now, and what is said of it stands in the same step.
     def count_from(release, due, said, now)
-      Records::Publication.create!(release_id: release.id, due: due, by: text(said, "by"), note: text(said, "note"),
-                                   made_at: now, told: false)
+      made = Records::Publication.create!(release_id: release.id, due: due, by: text(said, "by"),
+                                          note: text(said, "note"), made_at: now, told: false)
+      made.begin(now) if due <= now
+      made
     end
 
     def text(said, field) = said[field].to_s.strip.presence&.slice(0, NOTE)

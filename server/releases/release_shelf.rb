@@ -25,11 +25,11 @@ module Server
 
     # @param now [Time]
     # @return [Integer, nil] the number of the release that counts, nil where nothing has been published
-    def number(now = Time.now)
-      moment = now.to_f
-      @plan.value.reverse_each { |due, number, told| return number if told || due <= moment }
-      nil
-    end
+    def number(now = Time.now) = standing(now)&.at(1)
+
+    # @param now [Time]
+    # @return [Time, nil] when the release that counts began to
+    def since(now = Time.now) = standing(now)&.first&.then { |due| Time.at(due).utc }
 
     # @param now [Time]
     # @return [Array(Integer, GateMile::Book)] the number of the release that counts, and its book
@@ -47,6 +47,11 @@ module Server
     end
 
     private
+
+    def standing(now)
+      moment = now.to_f
+      @plan.value.reverse_each.find { |due, _, told| told || due <= moment }
+    end
 
     # What has begun to count stays so, whatever becomes of the clock.
     def read_plan

@@ -11,6 +11,8 @@ module Server
 
       def self.registered(app)
         app.get "/api/keys" do
+          # When each was last used is in it, unless somebody writes for long.
+          Beside.write("noting keys") { settings.checkout.keys.write_down }.join(0.3)
           answer({ keys: Records::CheckoutKey.order(made_at: :desc, id: :asc).map(&:document) })
         end
 
@@ -59,12 +61,12 @@ module Server
 
         app.get "/api/today" do
           # What was asked a moment ago is in it, unless somebody writes for long.
-          AskedRows.beside(settings.checkout.asked.take).join(0.3)
-          answer(Today.document(settings.releases))
+          AskedRows.beside(settings.checkout.asked).join(0.3)
+          answer(Today.document(settings.releases, settings.duties.backups))
         end
 
         app.get "/api/turned-away" do
-          AskedRows.beside(settings.checkout.asked.take).join(0.3)
+          AskedRows.beside(settings.checkout.asked).join(0.3)
           answer(TurnedAwayReport.new(number("days", TurnedAwayReport::USUAL, TurnedAwayReport::DAYS)).document)
         end
 

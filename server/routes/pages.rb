@@ -17,7 +17,10 @@ module Server
 
       # @return [Hash{Symbol => Integer}] what stands now, for those who watch
       def self.standing
-        { release: App.settings.releases.number, deliveries_waiting: Records::WebhookDelivery.where(state: "waiting").count }
+        since = App.settings.releases.since
+        { release: App.settings.releases.number, release_age: since && [(Time.now - since).round, 0].max,
+          deliveries_waiting: Records::WebhookDelivery.where(state: "waiting").count,
+          backup_age: Nightly.age&.round, backup_failures: App.settings.duties.backups.failures }
       ensure
         ActiveRecord::Base.connection_handler.clear_active_connections!
       end

@@ -47,7 +47,7 @@ module Server
         app.get "/api/products.csv" do
           content_type "text/csv", charset: "utf-8"
           taken_out "products.csv"
-          GoodsCsv.write
+          Database.read { GoodsCsv.write }
         end
 
         app.post("/api/products/csv/head") { answer(GoodsCsv.head(body_of("CsvText")["csv"])) }
@@ -69,6 +69,8 @@ module Server
         return import.run(&) unless body["store"]
 
         LongChange.run("import", "product") do |change|
+          # What was edited before is compiled before: while goods are imported nobody reads them.
+          shelf.current
           done = import.run(into: change, &)
           count = (done[:created] + done[:changed]).to_s
           shelf.renewed_goods(change.rows) { change.finish({ count: count }) }

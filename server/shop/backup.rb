@@ -20,6 +20,9 @@ module Server
     # The file is there already, or can't be written.
     class Refused < StandardError; end
 
+    # The database itself is damaged: a copy of it is no backup.
+    class Damaged < Refused; end
+
     class << self
       # @param file [String] that does not exist yet
       # @param passphrase [String, nil] that the keys of secrets are encrypted by; nil to leave them out
@@ -30,15 +33,19 @@ module Server
         raise Refused, "#{file} is there already" if File.exist?(file)
 
         part = "#{file}.part"
-        FileUtils.rm_f(part)
+        Database.remove(part)
         File.write(part, "", mode: File::WRONLY | File::CREAT | File::EXCL, perm: 0o600)
         copy(part)
+        refuse_damaged(part)
         sign(part, passphrase && locked(File.read(Keys.file), passphrase), now)
+        File.open(part, &:fsync)
         File.rename(part, file)
+      rescue SQLite3::CorruptException, SQLite3::NotADatabaseException => e
+        raise Damaged, "the database is damaged (#{e.message})"
       rescue SystemCallError, SQLite3::Exception => e
         raise Refused, e.message
       ensure
-        FileUtils.rm_f(part) if part
+        Database.remove(part) if part
       end
 
       # @param text [String]
@@ -76,6 +83,12 @@ module Server
         end
       ensure
         [from, to].each { |one| one&.close }
+      end
+
+      # SQLite copies a damaged page as it is.
+      def refuse_damaged(file)
+        found = Soundness.faults(file)
+        raise Damaged, "the database is damaged (#{found.join("; ")})" if found.any?
       end
 
       def sign(file, keys, now)

@@ -28,6 +28,12 @@ module Server
         end
       end
 
+      # Where SQLite itself has taken a transaction back, as on a full disk, there is none left to end: what went wrong
+      # first is what is told.
+      def exec_rollback_db_transaction
+        super if @raw_connection&.transaction_active?
+      end
+
       private
 
       def configure_connection
@@ -49,6 +55,16 @@ module Server
       end
     end
 
+    # What SQLite and the system raise where nothing can be written, and where what is read makes no sense.
+    TROUBLE = { full: [SQLite3::FullException, Errno::ENOSPC, Errno::EDQUOT],
+                read_only: [SQLite3::ReadOnlyException, SQLite3::CantOpenException, SQLite3::IOException,
+                            Errno::EROFS, Errno::EACCES, Errno::EPERM],
+                damaged: [SQLite3::CorruptException, SQLite3::NotADatabaseException] }.freeze
+    # Bytes that a look at the disk writes, and seconds that its answer counts.
+    PROBE = 65_536
+    PROBED = 2
+    private_constant :TROUBLE, :PROBE, :PROBED
+
     # What a busy database is told by, wherever it is met.
     BUSY = [ActiveRecord::LockWaitTimeout, SQLite3::BusyException, SQLite3::LockedException].freeze
 
@@ -57,6 +73,9 @@ module Server
 
     WRITING = :gate_mile_writing
     private_constant :WRITING
+
+    PROBING = Mutex.new
+    private_constant :PROBING
 
     class << self
       # @return [Integer] milliseconds that a transaction waits for another to end
@@ -75,13 +94,21 @@ module Server
         Keys.load
       end
 
+      # @param file [String] of a database
+      # @return [Array<String>] what SQLite keeps beside it while it is used
+      def beside(file) = %w[-wal -shm -journal].map { |ending| file + ending }
+
+      # @param file [String] of a database that nobody has open
+      # @return [void] removes it with what is beside it
+      def remove(file) = FileUtils.rm_f([file, *beside(file)])
+
       # The shop is for whoever runs it, and nobody else on the machine: SQLite makes its other files alike.
       # @param file [String]
       # @return [void]
       def own(file)
         FileUtils.mkdir_p(File.dirname(file))
         File.write(file, "", mode: File::WRONLY | File::CREAT, perm: 0o600)
-        [file, "#{file}-wal", "#{file}-shm"].each { |one| File.chmod(0o600, one) if File.exist?(one) }
+        [file, *beside(file)].each { |one| File.chmod(0o600, one) if File.exist?(one) }
       rescue Errno::EROFS, Errno::EACCES, Errno::EPERM
         nil
       end
@@ -129,18 +156,62 @@ module Server
         Thread.current[WRITING] = nil
       end
 
-      # @return [String, nil] why it does not answer; nil where it does
+      # @param error [Exception]
+      # @return [Symbol, nil] :full, :read_only or :damaged, by the error or what has led to it; nil for anything else
+      def trouble(error)
+        chain = []
+        while error && !chain.include?(error)
+          chain << error
+          error = error.cause
+        end
+        TROUBLE.find { |_, kinds| chain.any? { |one| kinds.any? { |kind| one.is_a?(kind) } } }&.first
+      end
+
+      # @return [String, nil] why it does not answer, or why nothing can be written; nil where all is well
       def away
+        return "The database is damaged. Bring back a backup." if damaged
+
         ActiveRecord::Base.connection.select_value("SELECT COUNT(*) FROM stores")
-        nil
+        unwritable
       rescue ActiveRecord::ActiveRecordError, SQLite3::Exception
         "The database does not answer."
       ensure
         ActiveRecord::Base.connection_handler.clear_active_connections!
       end
 
+      # @return [Boolean] whether a look at its pages has found that it is damaged
+      attr_accessor :damaged
+
+      # @return [String, nil] why nothing can be written beside the database; nil where it can
+      def unwritable
+        PROBING.synchronize do
+          return @unwritable if @probed && now - @probed < PROBED && @folder == File.dirname(Settings.database)
+
+          @folder = File.dirname(Settings.database)
+          @unwritable = probed
+          @probed = now
+          @unwritable
+        end
+      end
+
       # @return [Boolean] whether this thread is in {.write}
       def writing? = Thread.current[WRITING] == true
+
+      private
+
+      # A full disk is noticed before anybody's edit is refused.
+      def probed
+        file = File.join(@folder, ".probe-#{Process.pid}")
+        File.open(file, "w", 0o600) do |out|
+          out.write("\0" * PROBE)
+          out.fsync
+        end
+        nil
+      rescue SystemCallError => e
+        { full: "The disk is full.", read_only: "The database's folder can't be written." }[trouble(e)] || e.message
+      ensure
+        FileUtils.rm_f(file)
+      end
     end
     self.patience = PATIENCE
   end

@@ -8,6 +8,17 @@ module Server
     # @return [String] the database file
     def self.database = ENV.fetch("GATE_MILE_DATABASE", File.join(ROOT, "var", "gate_mile.sqlite3"))
 
+    # @param file [String]
+    # @yield with that file as the database, and its folder for the keys
+    # @return [Object] what the block returns
+    def self.with_database(file)
+      before = ENV.fetch("GATE_MILE_DATABASE", nil)
+      ENV["GATE_MILE_DATABASE"] = file
+      yield
+    ensure
+      ENV["GATE_MILE_DATABASE"] = before
+    end
+
     # @return [String] the folder of the built front end
     def self.web = ENV.fetch("GATE_MILE_WEB", File.join(ROOT, "web", "dist"))
 

@@ -9,12 +9,16 @@ module Server
     MOST = 2000
     # Goods of one cart that are named.
     NAMED = 20
+    # Gatherings that could not be stored and wait for the next try; beyond that the oldest is given up.
+    WAITING = 50
     # Of a line: what it takes to put it on the bench.
     LINE = %w[sku quantity unit_price weight size class].freeze
-    private_constant :MOST, :NAMED, :LINE
+    private_constant :MOST, :NAMED, :WAITING, :LINE
 
     def initialize
       @lock = Mutex.new
+      @storing = Mutex.new
+      @waiting = []
       begin_anew
     end
 
@@ -47,8 +51,27 @@ module Server
       end
     end
 
+    # Stores what was gathered. What can't be stored now waits for the next time.
+    # @yieldparam taken [Hash] Asked of the contract
+    # @return [Boolean] whether there was anything
+    # @raise what the block raises
+    def store
+      @storing.synchronize do
+        @waiting = [*@waiting, take].compact.last(WAITING)
+        any = @waiting.any?
+        while @waiting.any?
+          yield @waiting.first
+          @waiting.shift
+        end
+        any
+      end
+    end
+
     # @return [void]
-    def clear = @lock.synchronize { begin_anew }
+    def clear
+      @storing.synchronize { @waiting = [] }
+      @lock.synchronize { begin_anew }
+    end
 
     private
 

@@ -11,33 +11,42 @@ module Server
 
     class << self
       # @param taken [Hash, nil] as {Asked#take} gives it, or as a quote server hands it on; nil for nothing
-      # @return [void]
-      def store(taken)
-        return if taken.nil?
+      # @param once [String, nil] id of the message that it came with: one that comes again counts once
+      # @return [Boolean] whether it counted
+      def store(taken, once: nil)
+        return true if taken.nil? && once.nil?
 
-        taken = taken.deep_symbolize_keys
+        taken = taken&.deep_symbolize_keys
         Database.write do
-          taken[:quotes].each { |one| add_hour(one) }
-          taken[:offered].each { |one| add_offered(one) }
-          taken[:turned_away].each { |one| add_away(one) }
+          next false if once && !Records::TakenNotice.take(once)
+
+          add(taken) if taken
+          true
         end
       end
 
-      # The same without waiting for whoever writes.
-      # @param taken [Hash, nil]
+      # Stores what was gathered without waiting for whoever writes.
+      # @param asked [Asked]
       # @return [Thread] that stores it
-      def beside(taken)
-        Beside.write("counting quotes") { store(taken) }
+      def beside(asked)
+        Beside.write("counting quotes") { asked.store { |taken| store(taken) } }
       end
 
       # @return [void]
       def tidy(now = Time.now)
         day = (now - (DAYS * 86_400)).utc.to_date
+        Records::TakenNotice.where("at < ?", day.to_time(:utc)).delete_all
         Records::QuoteHour.where("hour < ?", day.to_time(:utc)).delete_all
         [Records::TurnedAway, Records::OfferedMethod].each { |rows| rows.where("day < ?", day).delete_all }
       end
 
       private
+
+      def add(taken)
+        taken[:quotes].each { |one| add_hour(one) }
+        taken[:offered].each { |one| add_offered(one) }
+        taken[:turned_away].each { |one| add_away(one) }
+      end
 
       def add_hour(one)
         row = Records::QuoteHour.find_or_initialize_by(hour: Time.iso8601(one[:hour]), outcome: one[:outcome])

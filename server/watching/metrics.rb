@@ -13,7 +13,11 @@ module Server
     # What stands now.
     STANDING = { release: "Number of the release that is live", orders_waiting: "Orders that wait for the workbench",
                  orders_refused: "Orders that the workbench refused",
-                 deliveries_waiting: "Messages that wait to be sent" }.freeze
+                 release_age: "Seconds since the live release began to count",
+                 workbench_answered: "Seconds since the workbench last answered",
+                 oldest_order: "Seconds that the oldest waiting order has waited",
+                 deliveries_waiting: "Messages that wait to be sent",
+                 backup_age: "Seconds since the last backup", backup_failures: "Failed tries to make a backup" }.freeze
     LOCK = Mutex.new
     private_constant :SECONDS, :STANDING, :LOCK
 

@@ -11,12 +11,14 @@ module Server
 
     class << self
       # @param releases [ReleaseShelf]
+      # @param backups [Nightly]
       # @param now [Time]
       # @return [Hash] Today of the contract
-      def document(releases, now: Time.now)
+      def document(releases, backups, now: Time.now)
         start = beginning(now)
         { since: start.utc.iso8601, release: releases.number(now), hours: hours(start), **turned_away(start),
-          orders: orders(start), carriers: carriers(now), waiting: waiting, backup: Nightly.dates.first&.iso8601 }
+          orders: orders(start), carriers: carriers(now), waiting: waiting, backup: Nightly.dates.first&.iso8601,
+          backup_trouble: backups.trouble }
       end
 
       private

@@ -12,10 +12,12 @@ module Server
     # @param app [#call]
     # @param ready [#call] returns nil, or why it can't do its work
     # @param now [#call] returns what stands now, for {Metrics.told}
-    def initialize(app, ready:, now:)
+    # @param more [#call] returns what /ready tells beside that, such as ages
+    def initialize(app, ready:, now:, more: -> { {} })
       @app = app
       @ready = ready
       @now = now
+      @more = more
     end
 
     # @param env [Hash] of Rack
@@ -33,7 +35,8 @@ module Server
 
     def ready
       why = @ready.call
-      [why ? 503 : 200, PLAIN.dup, [JSON.generate({ status: why ? "not ready" : "ready", why: why }.compact)]]
+      told = { status: why ? "not ready" : "ready", why: why, **@more.call }.compact
+      [why ? 503 : 200, PLAIN.dup, [JSON.generate(told)]]
     end
 
     def metrics(env)

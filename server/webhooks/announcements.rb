@@ -3,6 +3,12 @@
 module Server
   # What happens and is told to others. Each is written down first, and sent by {Deliveries} beside everything else.
   module Announcements
+    # Announcements that wait to be written down.
+    WAITING = 1000
+    private_constant :WAITING
+    @soon = Queue.new
+    @writing = Mutex.new
+
     class << self
       # @param kind [String] one of {Records::Webhook::EVENTS}, or "test"
       # @param data [Hash] for JSON
@@ -19,6 +25,33 @@ module Server
           to.each { |hook| Records::WebhookDelivery.create!(webhook: hook, message: message, due: now) }
           message
         end
+      end
+
+      # The same from a request that must not wait: it is kept in memory, and written down by {.write_down}.
+      # @param kind [String]
+      # @param now [Time]
+      # @yieldreturn [Hash, nil] the data, when it is written down; nil where there is nothing to say any more
+      # @return [void]
+      def soon(kind, now: Time.now, &data)
+        @soon.push([kind, data, now]) if @soon.size < WAITING
+      end
+
+      # Writes down what was said in requests. What can't be written now waits for the next time.
+      # @return [void]
+      def write_down
+        @writing.synchronize do
+          while @next ||= @soon.empty? ? nil : @soon.pop
+            kind, data, now = @next
+            Database.write { data.call&.then { |said| tell(kind, said, now: now) } }
+            @next = nil
+          end
+        end
+      end
+
+      # @return [void] forgets what was not written down
+      def clear
+        @soon.clear
+        @next = nil
       end
 
       # @param publication [Records::Publication] that has begun to count

@@ -14,8 +14,11 @@ module Server
       # @param now [Time]
       # @return [void]
       def tell(id, now = Time.now)
-        name = Records::Carrier.where(id: id).pick(:name) or return
-        Announcements.tell("carrier.down", { carrier: name }, now: now) if news?(id, now)
+        return unless news?(id, now)
+
+        Announcements.soon("carrier.down", now: now) do
+          Records::Carrier.where(id: id).pick(:name)&.then { |name| { carrier: name } }
+        end
       end
 
       # @return [void]

@@ -28,7 +28,7 @@ module Server
     def note(now = Time.now, times: 1)
       return unless often?([now] * [times, OFTEN].min)
 
-      Announcements.tell("nothing.offered", { times: OFTEN, minutes: SECONDS / 60 }, now: now)
+      Announcements.soon("nothing.offered", now: now) { { times: OFTEN, minutes: SECONDS / 60 } }
     end
 
     private
@@ -36,6 +36,9 @@ module Server
     def often?(times)
       @lock.synchronize do
         @times = (@times + times).last(OFTEN)
+        # The clock was set back: what was counted by the other one counts no more.
+        @times.select! { |at| at <= times.last }
+        @told = nil if @told && @told > times.last
         now = @times.last
         next false if @times.size < OFTEN || now - @times.first > SECONDS || (@told && now - @told < SILENCE)
 

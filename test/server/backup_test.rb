@@ -22,8 +22,9 @@ class BackupTest < Minitest::Test
     { "GATE_MILE_DATABASE" => File.join(@folder, name, "shop.sqlite3"), "GATE_MILE_PASSPHRASE" => nil }
   end
 
+  # A command as bin/ runs it, once its libraries are there.
   def command(name, *arguments, env: elsewhere)
-    said, status = Open3.capture2e(env, File.join(Server::ROOT, "bin", name), *arguments, stdin_data: "")
+    said, status = Open3.capture2e(env, RbConfig.ruby, "server/commands/#{name}.rb", *arguments, stdin_data: "", chdir: Server::ROOT)
     [status.exitstatus, said.lines.grep_v(/^\d{4}-/).join.strip]
   end
 
@@ -59,7 +60,7 @@ class BackupTest < Minitest::Test
     Server::Backup.write(@file, passphrase: "correct horse battery")
     assert_equal 0o600, File.stat(@file).mode & 0o777
     here = ENV.to_h.slice("GATE_MILE_DATABASE")
-    said = command("backup", "#{@file}2", "--with-keys", env: { **here, "GATE_MILE_PASSPHRASE" => "correct horse battery" }).last
+    said = IO.popen({ **here, "GATE_MILE_PASSPHRASE" => "correct horse battery" }, [File.join(Server::ROOT, "bin/backup"), "#{@file}2", "--with-keys"], &:read)
     assert_match(/locked by the passphrase/, said)
     assert_equal "the passphrase is another one", refusal("another passphrase")
     code, said = command("restore", @file, env: { **elsewhere, "GATE_MILE_PASSPHRASE" => "correct horse battery" })
@@ -68,6 +69,92 @@ class BackupTest < Minitest::Test
     assert_equal inside(here, PROVEN), inside(elsewhere, PROVEN)
     assert_match(/\Athere is a shop already: .* it is not written over\z/, refusal)
     assert_equal([0o600] * 2, %w[shop.sqlite3 keys.json].map { |name| File.stat(File.join(@folder, "new", name)).mode & 0o777 })
+  end
+
+  # What SQLite has left beside a database that was moved away would be played over the backup: it is named, and stays.
+  # A restore that was killed leaves a folder, which the next one removes.
+  def test_a_restore_over_leftovers
+    Server::Backup.write(@file)
+    there = elsewhere["GATE_MILE_DATABASE"]
+    FileUtils.mkdir_p(File.join(File.dirname(there), "restoring-killed"))
+    %w[-wal -shm -journal].each do |ending|
+      File.write(there + ending, "left over")
+      assert_match(/\A#{there}#{ending} belong to the database that was here/, refusal)
+      assert_equal %W[in-use.lock restoring-killed shop.sqlite3#{ending}], Dir.children(File.dirname(there)).sort
+      File.unlink(there + ending)
+    end
+    assert_equal 0, command("restore", @file).first
+    assert_equal %w[in-use.lock keys.json shop.sqlite3], Dir.children(File.dirname(there)).sort
+    before = inside(ENV.to_h.slice("GATE_MILE_DATABASE"), "puts Server::Records::Product.count")
+    assert_equal before, inside(elsewhere, "puts Server::Records::Product.count")
+  end
+
+  # While a server runs, nothing is restored beneath it, and no second one starts; when it is killed, the lock is free.
+  def test_one_process_holds_the_folder
+    Server::Backup.write(@file)
+    there = elsewhere["GATE_MILE_DATABASE"]
+    holder = IO.popen([elsewhere, RbConfig.ruby, "-r./server/boot", "-e", "Server::Start.database; puts Process.pid; $stdout.flush; sleep"],
+                      chdir: Server::ROOT)
+    pid = holder.gets.to_i
+    File.rename(there, "#{there}.away")
+    FileUtils.rm_f([File.join(File.dirname(there), "keys.json"), *Server::Database.beside(there)])
+    2.times { assert_match(/is in use by another Gate Mile \(process #{pid}\)\. Stop it first/, refusal) }
+    said, status = Open3.capture2e(elsewhere, RbConfig.ruby, "server/prepare.rb", "--empty", chdir: Server::ROOT)
+    assert_equal [1, 1, true], [status.exitstatus, said.lines.size, said.include?("is in use by another Gate Mile")], said
+    Process.kill(:KILL, pid)
+    holder.close
+    assert_equal 0, command("restore", @file).first
+  end
+
+  # A lost passphrase is not the end: without the keys the shop comes back, and its secrets are typed again.
+  def test_keys_are_left_out_of_a_backup_that_has_them
+    carriers
+    Server::Backup.write(@file, passphrase: "correct horse battery")
+    assert_match(/the passphrase is another one/, command("restore", @file, env: { **elsewhere, "GATE_MILE_PASSPHRASE" => "forgotten long ago" }).last)
+    refute_path_exists File.join(@folder, "new"), "nothing is left of what failed"
+    code, said = command("restore", @file, "--without-keys")
+    assert_equal [0, true], [code, said.include?("have to be typed again")], said
+    assert_includes JSON.parse(File.read(File.join(@folder, "new", "keys.json"))).keys, "primary_key"
+  end
+
+  # A page that is damaged is no part of a backup: it is refused, told, and no good backup gives way to it.
+  def test_a_damaged_database
+    there = File.join(@folder, "damaged.sqlite3")
+    ActiveRecord::Base.connection.execute("VACUUM INTO '#{there}'")
+    root = SQLite3::Database.new(there).get_first_value("SELECT rootpage FROM sqlite_master WHERE name = 'products'")
+    File.open(there, "r+b") { |out| out.seek((root - 1) * 4096) && out.write("\xFF" * 4096) }
+    Server::Settings.stub(:database, there) do
+      assert_match(/the database is damaged/, assert_raises(Server::Backup::Damaged) { Server::Backup.write(@file) }.message)
+      refute_path_exists @file
+      FileUtils.mkdir_p(Server::Nightly.folder)
+      kept = Server::Nightly.file(Date.new(2026, 1, 4))
+      File.write(kept, "a good one")
+      night = Server::Nightly.new
+      quietly { night.round(Time.utc(2026, 1, 12, 4)) }
+      assert_equal [true, 1, [Date.new(2026, 1, 4)]], [night.trouble.include?("damaged"), night.failures, Server::Nightly.dates]
+      code, said = command("backup", "#{@file}2", env: { "GATE_MILE_DATABASE" => there })
+      assert_equal [1, true, false], [code, said.include?("No backup was made: the database is damaged"), File.exist?("#{@file}2")]
+    end
+    get "/ready", {}, "HTTP_HOST" => "localhost"
+    assert_equal [503, true], [status, last_response.body.include?("damaged")]
+  ensure
+    Server::Database.damaged = false
+  end
+
+  # One try, and then longer and longer waits; whoever wants to know is told once, and the page of what goes on says it.
+  def test_a_night_that_fails
+    api(:post, "/api/webhooks", { url: "http://127.0.0.1:9/hooks", events: %w[backup.failed] })
+    night = Server::App.settings.duties.backups
+    tries = 0
+    Server::Backup.stub(:write, ->(*, **) { (tries += 1) && raise(Server::Backup::Refused, "No space left on device") }) do
+      quietly { (0...3600).each { |second| night.round(Time.utc(2026, 1, 5, 4) + second) } }
+    end
+    assert_equal 4, tries, "at once, after one minute, after five more and after a quarter of an hour more"
+    assert_equal "No space left on device", api(:get, "/api/today")["backup_trouble"]
+    Server::Announcements.write_down
+    assert_equal(["backup.failed"], Server::Records::WebhookMessage.pluck(:kind))
+    quietly { night.round(Time.utc(2026, 1, 5, 6)) }
+    assert_nil api(:get, "/api/today")["backup_trouble"]
   end
 
   # Without keys the shop starts, names the carriers, and each secret can be typed again; nothing is ever 500.

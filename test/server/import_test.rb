@@ -123,6 +123,40 @@ class ImportTest < Minitest::Test
     assert_equal(200, api(:post, "/api/products", { sku: "A", name: "A", price: "1.00" }).then { status == 201 ? 200 : status })
   end
 
+  # Half a file is part of no picture of the setup: what would take one is told to come again, and one taken before or after is whole.
+  def test_no_picture_of_half_a_file
+    fresh(WHOLE_DEMO)
+    before = api(:get, "/api/setup/export")["products"].size
+    told = Hash.new { |hash, key| hash[key] = [] }
+    slices(40) do
+      step = Server::LongChange.instance_method(:write)
+      asked = self
+      Server::LongChange.define_method(:write) do |&block|
+        step.bind_call(self, &block)
+        Thread.new { asked.send(:pictures, told) }.join
+      end
+      import(file(160))
+    ensure
+      Server::LongChange.define_method(:write, step)
+    end
+    assert_equal [[503], [503], [503]], told.values_at(:publish, :export, :csv).map(&:uniq)
+    assert_equal [200], told[:bench].uniq, "which goes on with the goods as they were"
+    assert_equal before + 160, api(:get, "/api/setup/export")["products"].size
+    assert_equal 0, Server::Records::Release.count
+  end
+
+  def pictures(told)
+    session = another_session
+    post = ->(path, body) { session.post(path, JSON.generate(body), "CONTENT_TYPE" => "application/json").status }
+    rate = Server::Records::Rate.find("uk-tracked")
+    session.patch("/api/rates/uk-tracked", JSON.generate({ lock_version: rate.lock_version, name: "Edit #{rand}" }), "CONTENT_TYPE" => "application/json")
+    revision = Server::Records::Store.revision
+    told[:publish] << post.call("/api/releases", { revision: revision, overrule: "All the same" })
+    told[:bench] << post.call("/api/bench", { cart: CART })
+    told[:export] << session.get("/api/setup/export").status
+    told[:csv] << session.get("/api/products.csv").status
+  end
+
   # A mistake halfway leaves nothing behind; a server that was stopped halfway puts it back when it starts.
   def test_half_a_file_is_none
     Server::Log.to = StringIO.new

@@ -125,6 +125,22 @@ class QuoteServersTest < Minitest::Test
     assert_empty heard.reject { |release, price| PRICES[release] == price }, "no answer of two releases"
     assert_equal [1, 2], heard.map(&:first).uniq.sort
     orders_wait(door, ports.last)
+    courier_dies(ports.last)
+  end
+
+  # The courier is killed: it runs again by itself, and brings the next release. The age of what it brought is told.
+  def courier_dies(port)
+    ready = -> { JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{port}/ready"))) }
+    assert_operator ready.call["workbench_answered_seconds"], :<, 10
+    couriers = `pgrep -f server/courier.rb -P #{@pids[1]}`.split.map(&:to_i)
+    assert_equal 1, couriers.size
+    Process.kill(:KILL, couriers.first)
+    reprice("uk-tracked", "7.45")
+    publish(overrule: "Dearer still")
+    wait_until("the release after it was killed") { standing(port)["release"] == 3 }
+    refute_equal couriers, `pgrep -f server/courier.rb -P #{@pids[1]}`.split.map(&:to_i)
+    metrics = Net::HTTP.get(URI("http://127.0.0.1:#{port}/metrics"))
+    %w[release_age workbench_answered oldest_order].each { |name| assert_match(/^gate_mile_#{name}\S* \d/, metrics) }
   end
 
   # The workbench goes away and comes back: quotes go on, orders arrive, each once.

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/checkout"
+require_relative "../support/raw_carrier"
 
 # The parts of a quote process: its folder, what it takes over, the courier, and orders that wait.
 class QuotingTest < Minitest::Test
@@ -120,7 +121,7 @@ class QuotingTest < Minitest::Test
 
   def test_only_the_last_books_are_kept
     6.times { |at| @folder.keep_book(at + 10, "{}") }
-    assert_equal %w[12 13 14 15], Dir[File.join(@path, "release-*.json")].map { |name| name[/\d+(?=\.json)/] }.sort
+    assert_equal %w[1 12 13 14 15], Dir[File.join(@path, "release-*.json")].map { |name| name[/\d+(?=\.json)/] }.sort
   end
 
   # Handed on while the workbench is there; else on the disk, in their order, until it is back.
@@ -208,6 +209,96 @@ class QuotingTest < Minitest::Test
     assert_equal(%w[1 2], @workbench.sent.map { |_, _, body| body["order"] })
   end
 
+  # Files that are cut, empty or something else are kept apart, and block none behind them.
+  def test_a_broken_file_in_the_queue
+    @queue.put({ verb: :post, call: "orders", body: { order: "1" } })
+    broken = ["", "{", "null", "[]", "{\"verb\":\"post\"}"]
+    broken.each_with_index { |text, at| File.write(File.join(@path, "orders", format("%020d-0.json", at)), text) }
+    @queue.put({ verb: :post, call: "orders", body: { order: "2" } })
+    assert @courier.round
+    assert_equal [%w[1 2], 0, broken.size], [@workbench.sent.map { |_, _, body| body["order"] }, @queue.size, @queue.refused]
+  end
+
+  # An order that can't be kept is not taken: the shop hears why, and nothing is left of it. While one waits its age is told.
+  def test_a_full_disk_of_a_quote_server
+    quote = through("POST", "quotes", { cart: cart }).last["quote"]
+    @workbench.away = true
+    order = -> { through("POST", "orders", { order: "1", quote: quote, method: "TRACKED" }) }
+    { Errno::ENOSPC => 507, Errno::EIO => 503 }.each do |error, code|
+      File.stub(:rename, ->(*) { raise error }) { quietly { assert_equal code, order.call.first } }
+      assert_equal %w[refused], Dir.children(File.join(@path, "orders"))
+    end
+    assert_equal 202, order.call.first
+    File.utime(Time.now - 90, Time.now - 90, *Dir[File.join(@path, "orders", "*.json")])
+    assert_in_delta 90, @process.status[:oldest], 5
+    assert_in_delta 0, @process.status[:seen], 5
+    assert_in_delta 0, @process.status[:age], 30
+  end
+
+  # Whatever comes from its address and is no answer of the contract says that the workbench is away; nothing leaves the queue by it.
+  def test_what_is_no_answer_of_the_workbench
+    problem = { type: "about:blank", title: "Not here", status: 404, detail: "There is no order 9." }
+    page = { "content-type" => "text/html" }
+    said = { "301 Moved Permanently" => ["", { "location" => "/" }], "403 Forbidden" => ["<h1>No</h1>", page], "404 Not Found" => ["<h1>No</h1>", page],
+             "200 OK" => ["<h1>Welcome</h1>", page], "201 Created" => ["{}", {}], "204 No Content" => ["", page], "422 Unprocessable" => ["{}", {}],
+             "409 Conflict" => [JSON.generate(problem), { "content-type" => "application/problem+json" }], "500 Oops" => ["", {}], "401 Who" => ["{}", {}] }
+    said.each do |status, (body, headers)|
+      proxy = RawCarrier.new { |socket, _| socket.write(RawCarrier.response(body, status: status, headers: headers)) }
+      workbench = Server::Workbench.new(proxy.origin, "key")
+      if status.start_with?("204")
+        assert_equal 204, workbench.tell(:post, "notices", {}).first
+      else
+        assert_raises(Server::Workbench::Away, status) { workbench.tell(:post, "orders", { order: "1" }) }
+        assert_raises(Server::Workbench::Away, status) { workbench.get("state") }
+      end
+    ensure
+      proxy.stop
+    end
+    proxy = RawCarrier.new do |socket, _|
+      socket.write(RawCarrier.response(JSON.generate(problem), status: "404 Not Found", headers: { "content-type" => "application/problem+json" }))
+    end
+    assert_equal 404, Server::Workbench.new(proxy.origin, "key").tell(:patch, "orders/9", {}).first, "the contract's own word"
+  ensure
+    proxy&.stop
+  end
+
+  # The answer to a message was lost: it is sent again, and counts once.
+  def test_notices_count_once
+    own = key_for("Quote servers", calls: %w[state])
+    3.times { through("POST", "quotes", { cart: { "lines" => goods, "destination" => { "country" => "JP" } } }) }
+    @notices.hand_over
+    @courier.round
+    body = JSON.parse(JSON.generate(@workbench.sent.last.last))
+    2.times { assert_equal 204, ask(:post, "notices", body, key: own) || last_response.status }
+    assert_equal [3], Server::Records::TurnedAway.pluck(:times)
+    another = body.merge("id" => "another")
+    ask(:post, "notices", another, key: own)
+    assert_equal [6], Server::Records::TurnedAway.pluck(:times)
+  end
+
+  # Both files of the newest release are cut while no process runs: whichever starts now, and however many, answers from the newest that is
+  # whole; and one that still holds the newest puts it back.
+  def test_files_that_are_cut
+    reprice("uk-tracked", "6.95")
+    publish(overrule: "Dearer")
+    @courier.round
+    @ground.look
+    %w[release-2.json state.json].each { |name| File.truncate(File.join(@path, name), 500) }
+    grounds = nil
+    quietly { grounds = Array.new(3) { Server::QuoteGround.new(@folder) } }
+    assert_equal([1, 1, 1], grounds.map { |one| one.ready.number })
+    assert(grounds.all? { |one| one.trouble.include?("release-2.json") })
+    @ground.look
+    grounds.each(&:look)
+    assert_equal [2, 2, 2, nil], [*grounds.map { |one| one.ready.number }, grounds.first.trouble]
+    %w[null [] 3 {}].each do |text|
+      %w[state.json state-copy.json].each { |name| File.write(File.join(@path, name), text) }
+      assert_equal 1, Server::QuoteGround.new(@folder).ready.number, "the state of the release before is whole"
+      @courier.round
+    end
+    assert_equal 2, Server::QuoteGround.new(@folder).ready.number
+  end
+
   # In the order in which they came, though the clock was put back between them.
   def test_a_clock_that_jumps
     @queue.put({ "call" => "first" })
@@ -221,20 +312,32 @@ class QuotingTest < Minitest::Test
   def test_handed_on
     own = key_for("Quote servers", calls: %w[state])
     quote = quoted["quote"]
+    family = Server::Records::CheckoutKey.find_by(name: "Shop").family
     told = (Time.now - 5).utc.iso8601
     later(3600) do
-      placed = ask(:post, "orders", { order: "1", quote: quote, method: "TRACKED", placed_at: told }, key: own)
+      placed = ask(:post, "orders", { order: "1", quote: quote, method: "TRACKED", placed_at: told, family: family }, key: own)
       assert_equal [201, told], [last_response.status, placed["placed_at"]], "it held when the shop told it"
     end
     assert_equal "Shop", Server::Records::Order.find("1").key_name
-    ask(:post, "orders", { order: "2", quote: quote, method: "TRACKED", placed_at: "soon" }, key: own)
+    ask(:post, "orders", { order: "2", quote: quote, method: "TRACKED", placed_at: "soon", family: family }, key: own)
     assert_equal [422, %w[/placed_at]], [last_response.status, pointers(JSON.parse(last_response.body))]
     later(3600) do
-      late = ask(:post, "orders", { order: "2", quote: quote, method: "TRACKED" }, key: own)
+      late = ask(:post, "orders", { order: "2", quote: quote, method: "TRACKED", family: family }, key: own)
       assert_equal 201, ask(:post, "orders", { order: "2", quote: late["quote"]["quote"], method: "TRACKED" }) && last_response.status,
                    "the new quote is the shop's, not the quote server's"
     end
-    ask(:patch, "orders/1", { state: "returned" }, key: own)
+    # Each shop's calls are its own, through a quote server as well.
+    other = key_for("Another shop")
+    others = Server::Records::CheckoutKey.find_by(name: "Another shop").family
+    [[{ state: "returned", family: others }, own, 404], [{ state: "returned" }, own, 422], [{ state: "returned", family: family }, @key, 422],
+     [{ state: "returned" }, other, 404]].each do |body, key, expected|
+      assert_equal expected, ask(:patch, "orders/1", body, key: key) && last_response.status, body.to_s
+    end
+    theirs = ask(:post, "quotes", { cart: cart }, key: other)["quote"]
+    taken = ask(:post, "orders", { order: "1", quote: theirs, method: "TRACKED" }, key: other)
+    assert_equal [409, "Order number 1 is taken. Choose another.", nil], [last_response.status, *taken.values_at("detail", "current")]
+    assert_equal 422, ask(:post, "orders", { order: "9", quote: theirs, method: "TRACKED", family: family }, key: own) && last_response.status
+    ask(:patch, "orders/1", { state: "returned", family: family }, key: own)
     assert_equal 200, last_response.status
     state = ask(:get, "state", key: own)
     assert_equal [1, checkout.state[:release][:digest]], state["release"].values_at("number", "digest")

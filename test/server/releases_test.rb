@@ -121,6 +121,26 @@ class ReleasesTest < Minitest::Test
     later(7300) { assert_equal 2, state["live"] }
   end
 
+  # The clock is set back by two days: what is published now is live now, what is planned goes live at its time, and going back works.
+  def test_a_clock_that_is_set_back
+    publish
+    reprice("uk-tracked", "6.25")
+    later(-2 * 86_400) do
+      publish(overrule: "Dearer")
+      assert_equal 2, releases.number
+      reprice("uk-tracked", "6.75")
+      at = GateMile::LocalMoment.local(Time.now + 7200, "Europe/London").strftime("%Y-%m-%dT%H:%M")
+      publish(at: at, overrule: "Dearer still")
+      assert_equal 2, releases.number
+      duties = Server::Duties.new(releases: releases, suite: Server::App.settings.suite)
+      duties.round(Time.now + 7300)
+      assert_equal 3, releases.number
+      api(:post, "/api/releases/1/return", {})
+      assert_equal [201, 1], [status, releases.number]
+    end
+    assert_equal 1, releases.number
+  end
+
   # Two publications that are due at the same moment: the one that was asked for last.
   def test_the_last_word_counts
     publish

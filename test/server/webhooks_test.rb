@@ -210,6 +210,73 @@ class WebhooksTest < Minitest::Test
     assert_equal ["/carriers_down", "/nothing_offered"], pointers(ask(:post, "notices", { nothing_offered: -1, carriers_down: nil }, key: own)).sort
   end
 
+  # One receiver that hangs keeps neither another one waiting nor the other duties.
+  def test_a_receiver_that_hangs
+    hanging = RawCarrier.new { |_, _| sleep 3 }
+    hook(%w[release.published], url: "#{hanging.origin}/hooks")
+    hook(%w[release.published])
+    publish
+    deliveries = Server::Deliveries.new
+    threads = deliveries.start
+    assert_equal 2, threads.size
+    50.times { @shop.asked.any? ? break : sleep(0.02) }
+    assert_equal [%w[release.published], true], [kinds, threads.any?(&:alive?)]
+    before = Server::Database.now
+    assert_empty deliveries.start(Time.now + 400), "nobody is sent the same twice at once"
+    @duties.send(:attend, :tidy, Time.now)
+    assert_operator Server::Database.now - before, :<, 1
+    threads.each(&:join)
+    assert_equal(%w[delivered waiting], self.deliveries.map { |one| one["state"] }.sort)
+  ensure
+    hanging.stop
+  end
+
+  # What came of a message can't be written for a while: it is not sent a second time.
+  def test_an_outcome_that_can_not_be_written
+    hook
+    publish
+    deliveries = Server::Deliveries.new
+    busy = 3
+    real = Server::Database.method(:write).unbind.bind(Server::Database)
+    Server::Database.stub(:write, ->(&block) { (busy -= 1) >= 0 ? raise(ActiveRecord::LockWaitTimeout, "busy") : real.call(&block) }) do
+      threads = deliveries.start
+      50.times { @shop.asked.any? ? break : sleep(0.02) }
+      quietly { 2.times { deliveries.start(Time.now + 400) rescue nil } } # rubocop:disable Style/RescueModifier
+      threads.each(&:join)
+    end
+    deliveries.round(Time.now + 400)
+    assert_equal [1, %w[delivered]], [@shop.asked.size, self.deliveries.map { |one| one["state"] }]
+  end
+
+  # Somebody else writes for long: carts are quoted at once, and nothing that was counted or is to be told is lost.
+  def test_quotes_wait_for_nobody_who_is_told
+    hook(%w[nothing.offered proof.failing carrier.down])
+    publish
+    @key = key_for
+    round
+    reprice("uk-tracked", "7.77")
+    duties = Server::Duties.new(releases: releases, suite: Server::App.settings.suite, asked: checkout.asked, keys: checkout.keys)
+    duties.instance_variable_set(:@failing, [])
+    before = Server::Database.patience
+    Server::Database.patience = 20
+    other = SQLite3::Database.new(ENV.fetch("GATE_MILE_DATABASE"))
+    other.execute("BEGIN IMMEDIATE")
+    started = Server::Database.now
+    12.times { assert_equal [200, "not_served"], [(told = quoted(cart(goods, { "country" => "JP" }))) && status, told["status"]] }
+    assert_operator Server::Database.now - started, :<, 5
+    Server::CarrierDown.tell(Server::Records::Carrier.first.id)
+    5.times { |at| duties.round(Time.now + (at * 10)) }
+    other.execute("ROLLBACK")
+    other.close
+    Server::Database.patience = before
+    2.times { |at| duties.round(Time.now + 60 + (at * 10)) }
+    assert_equal %w[carrier.down nothing.offered proof.failing], kinds.sort
+    assert_equal 12, Server::Records::QuoteHour.where(outcome: "not_served").sum(:times)
+    refute_nil Server::Records::CheckoutKey.find_by(name: "Shop").used_at
+  ensure
+    Server::Database.patience = before
+  end
+
   # Carts of orders are kept for as long as the merchant says, what was paid for good; one duty that fails leaves the others.
   def test_what_is_kept_for_too_long
     publish

@@ -73,7 +73,7 @@ module ServerSupport
   def another_session = newer(Rack::Test::Session.new(app)).tap { |session| session.header("Host", "localhost") }
 
   # Emptied in this order.
-  TABLES = ["quote_hours", "turned_away", "offered_methods", "audit_entries", "recovery_codes", "sessions", "invitations", "people",
+  TABLES = ["quote_hours", "taken_notices", "turned_away", "offered_methods", "audit_entries", "recovery_codes", "sessions", "invitations", "people",
             "webhooks", "webhook_messages", "order_offers", "orders", "publications", "releases",
             "main.sqlite_sequence WHERE name IN ('releases', 'publications')", "checkout_keys",
             "door_settings", "changes", "sleeping_findings", "proofs", "offers", "rules", "coupons", "customer_groups", "boxes", "carriers",
@@ -90,6 +90,7 @@ module ServerSupport
     Server::App.settings.shelf.clear
     Server::App.settings.suite.clear
     Server::Journal.clear
+    Server::Announcements.clear
     [Server::Carriers::Port, Server::Carriers::Calls, Server::Carriers::Lines].each(&:clear)
     FileUtils.rm_rf(Server::Nightly.folder)
     [Server::People, Server::Sessions].each(&:changed)

@@ -6368,6 +6368,8 @@ export interface components {
             method: string;
             /** @description When a quote server was told; of others it is not looked at */
             placed_at?: string;
+            /** @description Which shop's keys the order came with. Quote servers send it; other keys may not */
+            family?: string;
         };
         Backups: {
             nights: {
@@ -6540,8 +6542,12 @@ export interface components {
              * @description Night of the last one
              */
             backup: string | null;
+            /** @description Why tonight's backup could not be made */
+            backup_trouble: string | null;
         };
         CheckoutNotices: {
+            /** @description Names this message: one that is sent again counts once */
+            id?: string;
             asked?: components["schemas"]["Asked"];
             /** @description Carts for which there was nothing since the last time */
             nothing_offered: number;
@@ -6551,6 +6557,8 @@ export interface components {
         CheckoutOrderPatch: {
             /** @enum {string} */
             state: "cancelled" | "returned";
+            /** @description Which shop's keys the call came with. Quote servers send it; other keys may not */
+            family?: string;
         };
         CheckoutOrder: {
             order: string;
@@ -6638,7 +6646,7 @@ export interface components {
             }[];
         };
         /** @enum {string} */
-        WebhookEvent: "release.published" | "carrier.down" | "offer.used_up" | "proof.failing" | "nothing.offered";
+        WebhookEvent: "release.published" | "carrier.down" | "offer.used_up" | "proof.failing" | "nothing.offered" | "backup.failed";
         WebhookFields: {
             url?: string;
             events?: components["schemas"]["WebhookEvent"][];

@@ -165,7 +165,7 @@ function Carriers({ now: { carriers } }: { now: Now }) {
   )
 }
 
-function Rest({ now: { release, orders, waiting, backup } }: { now: Now }) {
+function Rest({ now: { release, orders, waiting, backup, backup_trouble } }: { now: Now }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store!)
   const lines: [string, ReactNode][] = [
@@ -184,6 +184,7 @@ function Rest({ now: { release, orders, waiting, backup } }: { now: Now }) {
         : 'nothing waits',
     ],
     ['Last backup', backup ?? 'the first one is made tonight'],
+    ...(backup_trouble ? [['Backup failed', backup_trouble] as [string, string]] : []),
   ]
   return (
     <Part title="Besides">

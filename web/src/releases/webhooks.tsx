@@ -26,6 +26,7 @@ const EVENTS: readonly (readonly [Event, string])[] = [
   ['offer.used_up', 'an offer is used up'],
   ['nothing.offered', 'carts often get nothing'],
   ['carrier.down', 'a carrier does not answer'],
+  ['backup.failed', 'a backup fails'],
 ]
 
 const eventWords = (kind: string) => EVENTS.find(([event]) => event === kind)?.[1] ?? kind

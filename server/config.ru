@@ -7,8 +7,6 @@ Server::Settings.check
 Server::Start.database
 Server::Keys.renew
 Server::Contract.prepare
-# Who asks is whoever the connection is from, or whom a proxy of ours names: nobody is believed to be somebody else.
-Rack::Request.ip_filter = ->(ip) { Server::Settings.proxies.any? { |range| range.include?(ip) } }
 Server::Reading.hosts = Server::Settings.hosts if defined?(Puma::Server)
 # The names of five thousand regions take a moment to read: nobody should wait for them.
 Server::App.settings.duties.start if Server::Settings.duties?
@@ -16,6 +14,8 @@ Thread.new { [Server::Choices.all, Server::Geography.all] }
 # What was taken out a moment before the end is noted all the same.
 at_exit { Server::Beside.finish }
 
+# Who asks is whoever the connection is from, or whom a proxy of ours names: nobody is believed to be somebody else.
+use Server::Doors::OneProxy
 use Server::Doors::Headers
 use Server::Doors::OneForm
 use Server::Doors::Listener

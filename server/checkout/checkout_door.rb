@@ -7,7 +7,8 @@ module Server
     PATH = "/checkout/v1/"
     # Bytes of a body.
     LIMIT = 1_048_576
-    ORDER = %r{\Aorders/([^/]{1,200})\z}
+    # A number has 60 characters at most, and each takes up to twelve in an address.
+    ORDER = %r{\Aorders/([^/]{1,720})\z}
     BOOK = %r{\Abook/(\d{1,9})\z}
     TRIAL = %r{\Atrials/(\w{1,100})\z}
     # The calls; a key must be for the first word of each.
@@ -89,8 +90,8 @@ module Server
       CALLS.any? { |(_, name), _| name == call } || [ORDER, BOOK, TRIAL].any? { |one| one.match?(call) }
     end
 
-    def pace(key)
-      count = @checkout.pace.count(key.id)
+    def pace(key, times = 1)
+      count = @checkout.pace.count(key.id, times: times)
       return if count <= key.pace
 
       raise Problem.new(429, "This key may ask #{key.pace} times a minute.", retry_after: @checkout.pace.left)
@@ -98,7 +99,7 @@ module Server
 
     def answered(env, call, key)
       number = call[ORDER, 1]
-      return close(env, Rack::Utils.unescape_path(number), key) if number
+      return close(env, number_of(number), key) if number
 
       trial = call[TRIAL, 1]
       return json(@checkout.trial(trial, key).told) if trial && env["REQUEST_METHOD"] == "GET"
@@ -108,6 +109,12 @@ module Server
 
       name = CALLS[[env["REQUEST_METHOD"], call]] or raise wrong_way(call)
       send(name, env, key)
+    end
+
+    # @raise [Problem] 400 for what is no text
+    def number_of(part)
+      found = Rack::Utils.unescape_path(part).dup.force_encoding(Encoding::UTF_8)
+      found.valid_encoding? ? found : raise(Problem.new(400, "The address can't be read."))
     end
 
     def wrong_way(call)
@@ -123,8 +130,11 @@ module Server
       once(env, key, body) { json(@checkout.quotes.one(body, key, ground(body, key))) }
     end
 
+    # A batch counts as many times as it holds carts.
     def batch(env, key)
       body = Body.of(env, LIMIT)
+      carts = body.is_a?(Hash) ? Array(body["carts"] || body["products"]).size : 0
+      pace(key, carts - 1) if carts > 1
       once(env, key, body) { json(@checkout.quotes.many(body, key, ground(body, key))) }
     end
 
@@ -175,7 +185,7 @@ module Server
     # The same question under the same idempotency key gets the same answer for as long as a quote holds.
     def once(env, key, body, &)
       given = env["HTTP_IDEMPOTENCY_KEY"] or return yield
-      @checkout.once.answer(key.id, given, body, &)
+      @checkout.once.answer(key.id, given, body, @checkout.ground.settings[:holds_minutes] * 60, &)
     end
 
     def json(value, status = 200) = [status, HEADERS.dup, [JSON.generate(value)]]

@@ -60,10 +60,9 @@ module Server
 
     # @return [String] the family of the shop's keys: its own key says it, or the quote server that hands the call on
     def asking(body, key)
-      return body["family"] || raise(Problem.at("/family", :missing)) if key.relays?
-      raise Problem.at("/family", :unknown_field) if body.key?("family")
+      raise Problem.at("/family", :unknown_field) if body.key?("family") && !key.relays?
 
-      key.family
+      body["family"] || key.family
     end
 
     def opened(quote, family)

@@ -151,7 +151,7 @@ module Server
         case error["schema_pointer"]
         when %r{/unevaluatedProperties\z}
           known = fields_of("$ref" => "##{error["schema_pointer"].delete_suffix("/unevaluatedProperties")}")
-          known.include?(error["data_pointer"].split("/").last)
+          known.include?(error["data_pointer"].split("/", -1).last)
         when "/components/schemas/Tree/additionalProperties" then part(body, error["data_pointer"]).key?("fact")
         when "/components/schemas/Condition" then error["data"].is_a?(Hash) && !error["data"].key?("fact")
         end
@@ -165,7 +165,7 @@ module Server
 
       # @return [Hash] the object that holds the field at a pointer
       def part(body, pointer)
-        pointer.split("/")[1...-1].reduce(body) do |at, key|
+        pointer.split("/", -1)[1...-1].reduce(body) do |at, key|
           at.is_a?(Array) ? at[key.to_i] : at[key.gsub("~1", "/").gsub("~0", "~")]
         end
       end

@@ -27,7 +27,9 @@ module Server
     # @param env [Hash] of Rack
     # @return [Boolean] whether it shows that a proxy has handed it on: by its headers, or by HTTP/1.0, which browsers
     #   don't speak and proxies do
-    def self.proxied?(env) = env["SERVER_PROTOCOL"] == "HTTP/1.0" || PROXIED.any? { |name| env.key?(name) }
+    def self.proxied?(env)
+      env["SERVER_PROTOCOL"] == "HTTP/1.0" || env.key?(Doors::OneProxy::SEEN) || PROXIED.any? { |name| env.key?(name) }
+    end
 
     # @param app [#call]
     def initialize(app)
@@ -39,8 +41,10 @@ module Server
     def call(env)
       Asking.now = nil
       path = env["PATH_INFO"]
-      shut = SHOPS.match?(path) ? closed(env) : refused(env, path)
-      shut ? shut.response : @app.call(env)
+      Asking.at(Rack::Request.new(env).ip) do
+        shut = SHOPS.match?(path) ? closed(env) : refused(env, path)
+        shut ? shut.response : @app.call(env)
+      end
     end
 
     private
@@ -60,7 +64,10 @@ module Server
       return not_signed_in(env) if Asking.now.nil?
 
       needed = Contract.role(env["REQUEST_METHOD"], path)
-      Problem.new(403, FORBIDDEN.fetch(needed)) unless Asking.now.at_least?(needed)
+      return if Asking.now.at_least?(needed)
+
+      AuditLog.refused("#{env["REQUEST_METHOD"]} #{path}")
+      Problem.new(403, FORBIDDEN.fetch(needed))
     end
 
     FORBIDDEN = { "owner" => "Only owners may do this.",

@@ -14,6 +14,20 @@ module Server
       def now=(asking)
         Thread.current[:gate_mile_asking] = asking
       end
+
+      # @return [String, nil] the address from which this thread's request came
+      def from = Thread.current[:gate_mile_from]
+
+      # @param address [String, nil]
+      # @yield what was asked from there
+      # @return [Object] what the block returns
+      def at(address)
+        before = from
+        Thread.current[:gate_mile_from] = address
+        yield
+      ensure
+        Thread.current[:gate_mile_from] = before
+      end
     end
 
     # @param role [String] of {Records::Person::ROLES}

@@ -75,8 +75,10 @@ module Server
 
       private
 
-      # Each code counts once: RFC 6238, 5.2.
+      # Each code counts once: RFC 6238, 5.2. Which one was used last is read under the lock that writes it, so that two
+      # who come at once do not both find theirs unused.
       def reckoned?(person, code)
+        person.reload
         return false if person.code_secret.nil? || !code.match?(/\A\d{6}\z/)
 
         at = ROTP::TOTP.new(person.code_secret).verify(code, drift_behind: DRIFT, drift_ahead: DRIFT,

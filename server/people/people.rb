@@ -7,12 +7,14 @@ module Server
     INVITED = 7 * 86_400
     RESET = 86_400
 
+    @accounts = Remembered.new { Records::Person.exists? }
+
     class << self
       # @return [Boolean] whether there is an account: from then on everybody signs in
-      def accounts? = @accounts.nil? ? (@accounts = Records::Person.exists?) : @accounts
+      def accounts? = @accounts.value
 
       # @return [void] whether there is one is looked up anew
-      def changed = @accounts = nil
+      def changed = @accounts.forget
 
       # @param role [String]
       # @return [Array(Records::Invitation, String)] and the words of its link, which are told this once
@@ -67,7 +69,7 @@ module Server
       # @return [Records::Person]
       # @raise [Problem] 422
       def renewed(person, password)
-        Passwords.check(password, [person.name, person.email])
+        Passwords.check(password, no_passwords(person))
         Sessions.end(person.sessions)
         person.tap { |one| one.update!(password: password) }
       end
@@ -77,6 +79,7 @@ module Server
       # @return [Records::Person]
       # @raise [Problem] 409 for the last owner
       def give(person, role)
+        person.lock!
         keep_an_owner(person) unless role == "owner"
         person.update!(role: role)
         Sessions.changed
@@ -87,6 +90,7 @@ module Server
       # @return [void]
       # @raise [Problem] 409 for the last owner
       def remove(person)
+        person.lock!
         keep_an_owner(person)
         Sessions.end(person.sessions)
         person.destroy!
@@ -94,6 +98,9 @@ module Server
       end
 
       private
+
+      # What everybody knows who tries: the person's names and the shop's.
+      def no_passwords(person) = [person.name, person.email, Records::Store.current&.name]
 
       def link(fields, ends, now)
         words = SecureRandom.urlsafe_base64(24)
@@ -110,7 +117,7 @@ module Server
         person = Records::Person.new(name: said["name"].to_s, email: said["email"].to_s, role: role, made_at: Time.now)
         person.password_digest = "none yet"
         person.valid? or raise Problem.of_record(person)
-        person.password = Passwords.check(said["password"], [person.name, person.email])
+        person.password = Passwords.check(said["password"], no_passwords(person))
         person.tap(&:save!)
       end
 

@@ -13,13 +13,14 @@ module Server
     NOTED = 60
     # Of which a cookie with the prefix is taken from a secure connection alone (RFC 6265bis, 4.1.3.2).
     NAMES = %w[__Host-gate-mile gate-mile].freeze
-    COOKIE = /(?:\A|; ?)(?:__Host-)?gate-mile=([\w-]{43})(?:;|\z)/
+    # The one with the prefix counts where both are sent: the other may come from anybody who speaks for a name below.
+    COOKIES = NAMES.map { |name| /(?:\A|; ?)#{name}=([\w-]{43})(?:;|\z)/ }.freeze
     BROWSERS = { "Edg" => "Edge", "OPR" => "Opera", "Firefox" => "Firefox", "Chrome" => "Chrome",
                  "Safari" => "Safari" }.freeze
     SYSTEMS = { "Android" => "Android", "iPhone" => "iPhone", "iPad" => "iPad", "Windows" => "Windows",
                 "Mac OS" => "macOS", "Linux" => "Linux" }.freeze
     LOCK = Mutex.new
-    private_constant :KNOWN, :NOTED, :NAMES, :COOKIE, :BROWSERS, :SYSTEMS, :LOCK
+    private_constant :KNOWN, :NOTED, :NAMES, :COOKIES, :BROWSERS, :SYSTEMS, :LOCK
 
     @known = {}
 
@@ -43,7 +44,8 @@ module Server
       # @param env [Hash] of Rack
       # @return [Asking, nil] nil without a cookie of a session that lasts
       def asking(env, now: Time.now)
-        token = env["HTTP_COOKIE"]&.[](COOKIE, 1) or return
+        sent = env["HTTP_COOKIE"] or return
+        token = COOKIES.lazy.filter_map { |cookie| sent[cookie, 1] }.first or return
         of(token, now)
       end
 

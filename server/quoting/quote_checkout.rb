@@ -69,8 +69,8 @@ module Server
     # @return [Hash] how it stands, for whoever watches over it: ages in seconds
     def status(now = Time.now)
       { release: @source.ready&.number, age: @source.ready&.age(now)&.round, trouble: @source.trouble,
-        waiting: @queue.size, refused: @queue.refused, oldest: @queue.age(now)&.round(1), seen: @source.seen(now)&.round(1),
-        rounds: @source.rounds(now)&.round(1) }
+        waiting: @queue.size, refused: @queue.refused, oldest: @queue.age(now)&.round(1),
+        seen: @source.seen(now)&.round(1), rounds: @source.rounds(now)&.round(1) }
     end
 
     private

@@ -26,8 +26,9 @@ module Server
         checkout = QuoteCheckout.new(ground, orders, queue, notices)
         Metrics.share(File.join(Settings.quotes, "metrics"))
         door = CheckoutDoor.new(->(env) { other(env, checkout) }, checkout)
-        Watch.new(door, ready: -> { unready(checkout.status) }, more: -> { ages(checkout.status) },
-                        now: -> { standing(checkout) })
+        watch = Watch.new(door, ready: -> { unready(checkout.status) }, more: -> { ages(checkout.status) },
+                                now: -> { standing(checkout) })
+        Doors::OneProxy.new(Doors::Headers.new(watch))
       end
 
       # @return [Workbench, nil] nil where only a folder is given

@@ -26,8 +26,8 @@ module Server
           end
 
           app.post "/api/session" do
-            person = SignIn.person(body_of("SignIn"), request.ip.to_s)
-            headers "set-cookie" => Sessions.make(person, env)
+            person = SignIn.person(body_of("SignIn"), env, request.ip.to_s)
+            headers "set-cookie" => [Sessions.make(person, env), KnownBrowser.cookie(person, env)]
             answer(SigningIn.state(person, env))
           end
 
@@ -50,6 +50,9 @@ module Server
 
           app.post "/api/joining" do
             person = Server::People.join(body_of("Joining"))
+            # A link replaces a password that was forgotten, and no one-time code.
+            next answer(SigningIn.state(nil, env), 201) if person.codes
+
             headers "set-cookie" => Sessions.make(person, env)
             AuditLog.add(:signed_in, person: person)
             answer(SigningIn.state(person, env), 201)

@@ -51,6 +51,7 @@ module Server
     # @return [void]
     # @raise [ArgumentError] for addresses that are none, before anybody is served by them
     def self.check
+      forwarded
       { "GATE_MILE_PROXIES" => -> { proxies }, "GATE_MILE_WATCHERS" => -> { watchers },
         "GATE_MILE_OUTGOING" => -> { Outgoing.allowed } }.each do |name, read|
         read.call
@@ -64,6 +65,20 @@ module Server
     def self.reached_by_others?
       !%w[127.0.0.1 ::1 localhost].include?(bind) || ENV["GATE_MILE_ACCOUNTS"] == "1" ||
         %w[GATE_MILE_HOSTS GATE_MILE_PROXIES GATE_MILE_PUBLIC].any? { |name| !ENV[name].to_s.strip.empty? }
+    end
+
+    # @return [String] the header by which they say whom they ask for: x-forwarded-for or forwarded (RFC 7239)
+    # @raise [ArgumentError] for another one
+    def self.forwarded
+      said = ENV["GATE_MILE_FORWARDED"].to_s.strip.downcase
+      return "x-forwarded-for" if said.empty?
+
+      if Doors::OneProxy::COUNT.key?(said)
+        said
+      else
+        raise(ArgumentError,
+              "GATE_MILE_FORWARDED is x-forwarded-for or forwarded")
+      end
     end
 
     # @return [Array<IPAddr>] proxies whose word counts for whom they ask

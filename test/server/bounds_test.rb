@@ -42,6 +42,21 @@ class BoundsTest < Minitest::Test
     assert_equal 422, status
   end
 
+  # A field may have any name, and none at all: it is told at its place, and breaks nothing.
+  def test_fields_with_odd_names
+    odd = { "" => true, "a/b~c" => 1, "/" => { "" => {} }, "fact/" => 0 }
+    bodies = { "rules" => [{ "when" => { "none" => [{ "fact" => "zone", "of" => ["mainland"], **odd }] } }, { "when" => { "all" => [], **odd } }, odd],
+               "offers" => [{ "effect" => { "kind" => "free", **odd } }], "rates" => [{ "plan" => { "schedule" => { "kind" => "flat", **odd } } }],
+               "zones" => [{ "areas" => [{ "kind" => "country", "country" => "GB", **odd }] }], "treatments" => [{ "price" => { "kind" => "along", **odd } }] }
+    bodies.each do |list, wrong|
+      wrong.each do |body|
+        told = api(:post, "/api/#{list}", { "name" => "N", **body })
+        assert_equal 422, status, body
+        assert_includes pointers(told).map { |pointer| pointer.split("/", -1).last }, "", body
+      end
+    end
+  end
+
   def test_texts_that_are_long
     long = ["#{"a" * 60_000}!", "1" * 60_000, "1#{" " * 60_000}x", "#{"9" * 50_000} kg", " TO " * 9000]
     long.each do |text|

@@ -209,6 +209,35 @@ class CheckoutTest < Minitest::Test
   end
 
   # Asked once more with the same key, the same question gets the same answer, and another question none.
+  # An answer is given again for as long as its quote holds, and not a moment longer.
+  def test_an_answer_that_ran_out
+    api(:patch, "/api/door", { holds_minutes: 2, lock_version: api(:get, "/api/door")["lock_version"] })
+    first = quoted(HTTP_IDEMPOTENCY_KEY: "abc")
+    later(100) { assert_equal first, quoted(HTTP_IDEMPOTENCY_KEY: "abc") }
+    later(130) { assert_operator quoted(HTTP_IDEMPOTENCY_KEY: "abc")["holds_until"], :>, first["holds_until"] }
+  end
+
+  # A batch counts as many times as it holds carts; a thread that comes late counts in its own minute and wipes no other.
+  def test_the_pace_of_batches
+    slow = key_for("Slow", pace: 10)
+    assert_equal 200, ask(:post, "quotes/batch", { carts: [cart] * 6 }, key: slow) && status
+    assert_equal 429, ask(:post, "quotes/batch", { carts: [cart] * 5 }, key: slow) && status
+    pace = Server::CheckoutPace.new
+    at = Time.at(600)
+    assert_equal [1, 1, 2, 2], [pace.count("k", at), pace.count("k", at - 1), pace.count("k", at), pace.count("k", at - 1)]
+    assert_equal 3, pace.count("k", at)
+  end
+
+  # Any text that an order may have as its number is one in an address too; what is no text is told.
+  def test_numbers_in_addresses
+    number = "ü" * 60
+    ask(:post, "orders", { order: number, quote: quoted["quote"], method: "TRACKED" })
+    assert_equal 201, status
+    ask(:patch, "orders/#{ERB::Util.url_encode(number)}", { state: "cancelled" })
+    assert_equal 200, status
+    %w[%FF %C3%28 a%ED%A0%80].each { |part| assert_equal 400, ask(:patch, "orders/#{part}", { state: "cancelled" }) && status, part }
+  end
+
   def test_idempotency
     first = quoted(HTTP_IDEMPOTENCY_KEY: "abc")
     assert_equal first, quoted(HTTP_IDEMPOTENCY_KEY: "abc")

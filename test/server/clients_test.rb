@@ -26,23 +26,53 @@ class ClientsTest < Minitest::Test
   def address = "http://127.0.0.1:#{@port}"
   def door(key = @key) = GateMileCheckout.new(address, key)
 
-  # The types are looked at too: the compiler of the web's own, strict.
-  def typescript(file, *arguments)
-    Dir.mktmpdir do |folder|
-      %w[gate-mile-checkout example].each do |name|
-        out, status = Open3.capture2e("node", "-e", <<~JS, File.join(CLIENTS, "typescript", "#{name}.ts"), File.join(folder, "#{name}.mjs"))
-          const ts = require(#{File.join(Server::ROOT, "web/node_modules/typescript").to_json})
-          const [source, target] = process.argv.slice(1)
-          const options = { strict: true, noEmit: true, allowImportingTsExtensions: true, target: 99, module: 199, lib: ['lib.esnext.d.ts', 'lib.dom.d.ts'],
-            types: ['node'], typeRoots: [#{File.join(Server::ROOT, "web/node_modules/@types").to_json}] }
-          const wrong = ts.getPreEmitDiagnostics(ts.createProgram([source], options))
-          if (wrong.length) { console.log(ts.formatDiagnostics(wrong, { getCanonicalFileName: (n) => n, getCurrentDirectory: () => '', getNewLine: () => '\\n' })); process.exit(1) }
-          const { outputText } = ts.transpileModule(require('fs').readFileSync(source, 'utf8'), { compilerOptions: { target: 99, module: 99 } })
-          require('fs').writeFileSync(target, outputText.replace('gate-mile-checkout.ts', 'gate-mile-checkout.mjs'))
-        JS
-        assert status.success?, out
-      end
-      Open3.capture2e("node", File.join(folder, "#{file}.mjs"), *arguments).first
+  # The types are looked at too: the compiler of the web's own, strict. All files in one go, once.
+  # @return [String] folder with what became of the client's files
+  def self.compiled
+    @compiled ||= Dir.mktmpdir.tap do |folder|
+      Minitest.after_run { FileUtils.rm_rf(folder) }
+      out, status = Open3.capture2e("node", "-e", <<~JS, folder, *Dir[File.join(CLIENTS, "typescript/*.ts")])
+        const ts = require(#{File.join(Server::ROOT, "web/node_modules/typescript").to_json})
+        const { readFileSync, writeFileSync } = require('fs')
+        const [folder, ...sources] = process.argv.slice(1)
+        const options = { strict: true, noEmit: true, allowImportingTsExtensions: true, target: 99, module: 199, lib: ['lib.esnext.d.ts', 'lib.dom.d.ts'],
+          skipLibCheck: true, types: ['node'], typeRoots: [#{File.join(Server::ROOT, "web/node_modules/@types").to_json}] }
+        const wrong = ts.getPreEmitDiagnostics(ts.createProgram(sources, options))
+        if (wrong.length) { console.log(ts.formatDiagnostics(wrong, { getCanonicalFileName: (n) => n, getCurrentDirectory: () => '', getNewLine: () => '\\n' })); process.exit(1) }
+        for (const source of sources) {
+          const { outputText } = ts.transpileModule(readFileSync(source, 'utf8'), { compilerOptions: { target: 99, module: 99 } })
+          writeFileSync(source.replace(/.*/(.+).ts$/, folder + '/$1.mjs'), outputText.replace(/'(./gate-mile-[\w-]+).ts'/, "'$1.mjs'"))
+        }
+      JS
+      raise out unless status.success?
+    end
+  end
+
+  # Both receivers, as they stand: what the workbench sends is taken once; what is forged, old or without a signature is not.
+  def test_receivers_of_webhooks
+    node = ["node", File.join(ClientsTest.compiled, "webhook-receiver.mjs"), "0"]
+    [[RbConfig.ruby, File.join(CLIENTS, "ruby/webhook_receiver.rb"), "0"], node].each { |command| receives(command) }
+  end
+
+  def receives(command)
+    secret = Server::WebhookSignature.secret
+    IO.popen({ "WEBHOOK_SECRET" => secret }, command, err: %i[child out]) do |receiver|
+      url = URI(receiver.gets[/http\S+/])
+      post = ->(headers, body) { Net::HTTP.post(url, body, headers).code }
+      body = JSON.generate({ type: "release.published", timestamp: "2026-12-01T10:00:00Z", data: { release: 7, note: "Größe ✓" } })
+      sign = ->(id, at = Time.now, key = secret) { Server::WebhookSignature.headers(key, id, at, body) }
+      assert_equal %w[204 204], Array.new(2) { post.call(sign.call("msg_1"), body) }, "the second time it is known"
+      assert_equal("400", post.call(sign.call("msg_2", Time.now - 400), body))
+      assert_equal("400", post.call(sign.call("msg_2", Time.now + 400), body))
+      assert_equal("400", post.call(sign.call("msg_2"), body.sub("7", "8")))
+      assert_equal("400", post.call(sign.call("msg_2", Time.now, Server::WebhookSignature.secret), body))
+      assert_equal("400", post.call({}, body))
+      both = sign.call("msg_3").then { |signed| signed.merge("webhook-signature" => "v1,AAAA #{signed["webhook-signature"]}") }
+      assert_equal("204", post.call(both, body))
+      Process.kill(:TERM, receiver.pid)
+      said = receiver.read
+      assert_equal([2, 1, 2], [/release\.published at 2026.*Größe/, /taken before/, /too long ago/].map { |line| said.scan(line).size })
+      assert_equal 2, said.scan("the signature is another one").size
     end
   end
 
@@ -51,7 +81,8 @@ class ClientsTest < Minitest::Test
   def test_the_examples
     out, = Open3.capture2e(RbConfig.ruby, File.join(CLIENTS, "ruby/example.rb"), address, @key)
     assert_match told("ruby-1"), out
-    assert_match told("ts-1"), typescript("example", address, @key)
+    out, = Open3.capture2e("node", File.join(ClientsTest.compiled, "example.mjs"), address, @key)
+    assert_match told("ts-1"), out
     assert_equal %w[cancelled cancelled], Server::Records::Order.all.map(&:state)
   end
 

@@ -119,13 +119,43 @@ class DoorsTest < Minitest::Test
 
   # A forged name of a proxy's header is not believed; one of a proxy of ours is.
   def test_who_asks
-    asker = lambda do |proxies, remote, forwarded|
-      with_proxies(proxies) { Rack::Request.new(env("/", "REMOTE_ADDR" => remote, "HTTP_X_FORWARDED_FOR" => forwarded)).ip }
+    asker = lambda do |proxies, remote, forwarded, header = "x-forwarded-for", **more|
+      door = Server::Doors::OneProxy.new(->(env) { Rack::Request.new(env).ip }, header: header)
+      headers = { "HTTP_X_FORWARDED_FOR" => forwarded, **more.transform_keys(&:to_s) }.compact
+      with_proxies(proxies) { door.call(env("/", "REMOTE_ADDR" => remote, **headers)) }
     end
+    # What else a request may say of whom it comes from.
+    others = { HTTP_FORWARDED: "for=9.9.9.9;proto=https", HTTP_X_REAL_IP: "9.9.9.9", HTTP_CLIENT_IP: "9.9.9.9", HTTP_X_CLIENT_IP: "9.9.9.9",
+               HTTP_TRUE_CLIENT_IP: "9.9.9.9", HTTP_X_CLUSTER_CLIENT_IP: "9.9.9.9" }
+    others.each do |name, value|
+      assert_equal "1.2.3.4", asker.call("127.0.0.1", "127.0.0.1", "1.2.3.4", name => value), name
+      assert_equal "203.0.113.7", asker.call("127.0.0.1", "203.0.113.7", "1.2.3.4", name => value), name
+      assert_equal "127.0.0.1", asker.call("127.0.0.1", "127.0.0.1", nil, name => value), name
+    end
+    assert_equal "9.9.9.9", asker.call("127.0.0.1", "127.0.0.1", "1.2.3.4", "forwarded", **others), "where the environment names the other"
+    assert_equal "127.0.0.1", asker.call("127.0.0.1", "127.0.0.1", "1.2.3.4", "forwarded"), "then this one is nobody's word"
+    ENV["GATE_MILE_FORWARDED"] = "x-real-ip"
+    assert_match(/GATE_MILE_FORWARDED is/, assert_raises(ArgumentError) { Server::Settings.check }.message)
     assert_equal "10.0.0.5", asker.call("", "10.0.0.5", "1.2.3.4"), "a private address is no proxy by itself"
     assert_equal "127.0.0.1", asker.call("", "127.0.0.1", "1.2.3.4")
     assert_equal "1.2.3.4", asker.call("127.0.0.1", "127.0.0.1", "1.2.3.4")
     assert_equal "1.2.3.4", asker.call("127.0.0.1,10.0.0.0/8", "127.0.0.1", "9.9.9.9, 1.2.3.4, 10.1.1.1"), "the last one that is no proxy of ours"
+  ensure
+    ENV.delete("GATE_MILE_FORWARDED")
+  end
+
+  # Over TLS every answer says that nothing else is spoken from now on; a proxy's word for it counts where the proxy is ours.
+  def test_strict_transport
+    said = lambda do |proxies, **more|
+      stack = Server::Doors::OneProxy.new(Server::Doors::Headers.new(->(_) { [200, {}, []] }))
+      with_proxies(proxies) { stack.call(env("/", **more.transform_keys(&:to_s)))[1]["strict-transport-security"] }
+    end
+    assert_nil said.call("")
+    assert_equal "max-age=31536000", said.call("", HTTPS: "on")
+    assert_equal "max-age=31536000", said.call("127.0.0.1", REMOTE_ADDR: "127.0.0.1", HTTP_X_FORWARDED_PROTO: "https")
+    %i[HTTP_X_FORWARDED_PROTO HTTP_X_FORWARDED_SCHEME HTTP_X_FORWARDED_SSL].each do |name|
+      assert_nil said.call("127.0.0.1", REMOTE_ADDR: "203.0.113.7", name => name == :HTTP_X_FORWARDED_SSL ? "on" : "https")
+    end
   end
 
   def with_proxies(list)

@@ -13,12 +13,12 @@ class PeopleTest < Minitest::Test
   def setup
     fresh
     BCrypt::Engine.cost = BCrypt::Engine::MIN_COST
-    Rack::Attack.cache.store.clear
+    Server::SignIn.tries.clear
   end
 
   def teardown
     BCrypt::Engine.cost = BCrypt::Engine::DEFAULT_COST
-    Rack::Attack.cache.store.clear
+    Server::SignIn.tries.clear
   end
 
   def owner
@@ -171,7 +171,7 @@ class PeopleTest < Minitest::Test
       sign_in({ "email" => OWNER["email"], "password" => password })
       assert_includes [401, 429], status, password.inspect
     end
-    Rack::Attack.cache.store.clear
+    Server::SignIn.tries.clear
     assert_equal 200, (sign_in(OWNER.merge("email" => " ANN@tarrow.example ")) && status), "the email in any case"
   end
 
@@ -184,12 +184,126 @@ class PeopleTest < Minitest::Test
     clear_cookies
     api(:post, "/api/session", OWNER.slice("email", "password"), "REMOTE_ADDR" => "203.0.113.9")
     assert_equal 200, status
+    clear_cookies
     30.times { |at| api(:post, "/api/session", { email: "nobody#{at}@x.example", password: "wrong wrong" }, "REMOTE_ADDR" => "203.0.113.10") }
     api(:post, "/api/session", OWNER.slice("email", "password"), "REMOTE_ADDR" => "203.0.113.10")
     assert_equal 429, status, "an address that tries many accounts"
     50.times { |at| api(:post, "/api/session", { email: EDITOR["email"], password: "wrong wrong" }, "REMOTE_ADDR" => "198.51.100.#{at}") }
     api(:post, "/api/session", EDITOR.slice("email", "password"), "REMOTE_ADDR" => "198.51.100.200")
     assert_equal 429, status, "an account that is tried from many addresses"
+  end
+
+  # Forty guesses at the same moment: five are tried, the others are told to wait.
+  def test_guesses_at_the_same_moment
+    owner
+    tried = Queue.new
+    Server::SignIn.stub(:right?, ->(*) { (tried << sleep(0.02)) && false }) do
+      codes = Array.new(40) do
+        Thread.new do
+          Server::SignIn.person({ "email" => OWNER["email"], "password" => "wrong" }, {}, "203.0.113.9")
+        rescue Server::Problem => e
+          e.status
+        ensure
+          ActiveRecord::Base.connection_handler.clear_active_connections!
+        end
+      end.map(&:value)
+      assert_equal({ 401 => 5, 429 => 35 }, codes.tally)
+    end
+    assert_equal 5, tried.size
+  end
+
+  # Others guess at an account from everywhere: a browser in which its person has signed in before still lets them in, and no more often.
+  def test_a_known_browser_is_not_locked_out
+    owner
+    sign_in(OWNER)
+    known = last_response.headers["set-cookie"].then { |set| Array(set).flat_map(&:lines).find { |line| line.start_with?("gate-mile-known") } }
+    assert_match(%r{; Path=/api/session; HttpOnly; SameSite=Strict; Max-Age=31536000\Z}, known)
+    clear_cookies
+    50.times { |at| api(:post, "/api/session", { email: OWNER["email"], password: "wrong wrong" }, "REMOTE_ADDR" => "198.51.100.#{at}") }
+    here = ->(password, cookie) { api(:post, "/api/session", { email: OWNER["email"], password: password }, "HTTP_COOKIE" => cookie) && status }
+    assert_equal 429, here.call(OWNER["password"], "")
+    assert_equal 429, here.call(OWNER["password"], "gate-mile-known=#{"x" * 60}")
+    cookie = known[/\A[^;]+/]
+    assert_equal 200, here.call(OWNER["password"], cookie)
+    assert_equal ([401] * 5) + [429], Array.new(6) { here.call("wrong wrong", cookie) }, "it may guess no more often than others"
+    Server::SignIn.tries.clear
+    Server::Database.write { Server::People.renewed(Server::Records::Person.first, "another long phrase") }
+    assert_nil Server::KnownBrowser.of(Server::Records::Person.first, { "HTTP_COOKIE" => cookie }), "it ends with the password"
+  end
+
+  # The word for whether anybody has an account, asked while the first one is being made, does not outlast that.
+  def test_accounts_that_begin_while_somebody_asks
+    Server::People.changed
+    real = Server::Records::Person.method(:exists?)
+    first = [:owner]
+    Server::Records::Person.stub(:exists?, -> { real.call.tap { first.shift&.then { |make| send(make) } } }) { refute_predicate Server::People, :accounts? }
+    assert_predicate Server::People, :accounts?
+  end
+
+  # A link replaces a password, not a code: whoever has codes on shows one at the door.
+  def test_a_link_does_not_replace_a_code
+    owner
+    made = api(:post, "/api/me/codes", { current: OWNER["password"] })
+    api(:put, "/api/me/codes", { code: ROTP::TOTP.new(made["secret"]).now })
+    link = api(:post, "/api/people/#{api(:get, "/api/me").dig("person", "id")}/reset")["link"]
+    clear_cookies
+    told = api(:post, "/api/joining", { link: link, password: "a wholly other thing" })
+    assert_equal [201, nil, nil], [status, told["person"], last_response.headers["set-cookie"]]
+    api(:get, "/api/setup")
+    assert_equal 401, status
+    other = OWNER.merge("password" => "a wholly other thing")
+    assert_equal [true, 401], [sign_in(other)["code_wanted"], status]
+    later(90) { assert_equal 200, sign_in(other, code: ROTP::TOTP.new(made["secret"]).now) && status }
+  end
+
+  # Two who come with the same code at the same moment: one is let in.
+  def test_a_code_counts_once
+    owner
+    person = Server::Records::Person.first
+    secret = ROTP::Base32.random
+    12.times do
+      person.reload.update!(code_secret: secret, codes: true, code_used: nil)
+      code = ROTP::TOTP.new(secret).now
+      both = Array.new(2) { Server::Records::Person.find(person.id) }
+      found = both.map do |one|
+        Thread.new { Server::OneTimeCodes.spend(one, code).tap { ActiveRecord::Base.connection_handler.clear_active_connections! } }
+      end.map(&:value)
+      assert_equal [nil, :code], found.sort_by(&:to_s)
+    end
+  end
+
+  # From which network, in short; what somebody may not do is told, and once a minute.
+  def test_the_log_says_from_where
+    owner
+    joined(VIEWER, "viewer")
+    Server::AuditLog.instance_variable_get(:@refused).clear
+    2.times { api(:patch, "/api/store", { lock_version: 0, name: "X" }, "REMOTE_ADDR" => "203.0.113.77") && assert_equal(403, status) }
+    Server::Beside.finish
+    entries = Server::Records::AuditEntry.where(what: "access_refused").map { |one| [one.by, one.about, one.source] }
+    assert_equal [["Cat Mole", "PATCH /api/store", "203.0.113.0/24"]], entries
+    assert_equal(["2001:db8:7::/48", "203.0.113.0/24", nil], ["2001:db8:7:1::5", "::ffff:203.0.113.9", "nobody"].map { |at| Server::AuditLog.network(at) })
+    sign_in(OWNER)
+    assert_includes api(:get, "/api/audit")["entries"].map { |one| one["source"] }, "127.0.0.0/24"
+  end
+
+  # What everybody knows of the shop is no password: its name and the words of it.
+  def test_the_name_of_the_shop_is_no_password
+    ["Tarrow Quay Chandlery", "tarrowquay", "Chandlery1", "quay tarrow"].each do |password|
+      assert_equal [422, %w[/password]], [(told = api(:post, "/api/joining/first", OWNER.merge("password" => password))) && status, pointers(told)], password
+    end
+    owner
+  end
+
+  # The cookie that only TLS can set counts, whichever is sent first; the other one may be anybody's.
+  def test_which_cookie_counts
+    owner
+    ann = Server::Records::Person.first
+    mine = Server::Sessions.make(ann, { "HTTPS" => "on", "rack.url_scheme" => "https" })[/=([\w-]+)/, 1]
+    other = "x" * 43
+    ["__Host-gate-mile=#{mine}; gate-mile=#{other}", "gate-mile=#{other}; __Host-gate-mile=#{mine}"].each do |sent|
+      assert_equal "Ann Quay", Server::Sessions.asking({ "HTTP_COOKIE" => sent })&.name
+    end
+    assert_nil Server::Sessions.asking({ "HTTP_COOKIE" => "xgate-mile=#{mine}" })
   end
 
   # RFC 6238, appendix B: the secret "12345678901234567890", SHA-1; its codes of eight digits, of which six are the last.
@@ -233,11 +347,11 @@ class PeopleTest < Minitest::Test
       sign_in(OWNER, code: recovery.first)
       assert_equal 401, status, "used"
     end
-    Rack::Attack.cache.store.clear
+    Server::SignIn.tries.clear
     sign_in(OWNER, code: recovery[1])
     assert_equal 8, api(:get, "/api/me")["recovery_codes"]
     new = api(:post, "/api/me/codes/recovery", { current: OWNER["password"] })["recovery_codes"]
-    Rack::Attack.cache.store.clear
+    Server::SignIn.tries.clear
     sign_in(OWNER, code: recovery[2])
     assert_equal 401, status, "the old ones count no more"
     sign_in(OWNER, code: new.first)
@@ -331,11 +445,12 @@ class PeopleTest < Minitest::Test
   def test_sessions
     owner
     plain = last_response.headers["set-cookie"]
+    cookie = -> { Array(last_response.headers["set-cookie"]).flat_map(&:lines).first.strip }
     assert_match(%r{\Agate-mile=[\w-]{43}; Path=/; HttpOnly; SameSite=Strict; Max-Age=604800\z}, plain)
     clear_cookies
     api(:post, "/api/session", OWNER.slice("email", "password"), "HTTPS" => "on", "HTTP_USER_AGENT" => "Mozilla/5.0 (X11; Linux) Firefox/140.0")
-    assert_match(/\A__Host-gate-mile=[\w-]{43};.*; Secure\z/, last_response.headers["set-cookie"])
-    refute_equal plain[/=[\w-]+/], last_response.headers["set-cookie"][/=[\w-]+/]
+    assert_match(/\A__Host-gate-mile=[\w-]{43};.*; Secure\z/, cookie.call)
+    refute_equal plain[/=[\w-]+/], cookie.call[/=[\w-]+/]
     sign_in(OWNER)
     sessions = api(:get, "/api/me")["sessions"]
     assert_equal [3, 1], [sessions.size, sessions.count { |one| one["current"] }]

@@ -56,16 +56,27 @@ class SharedTest < Minitest::Test
 
   def test_an_answer_is_given_once_among_them
     one, other = Array.new(2) { Server::AnsweredOnce.new(store) }
-    first = one.answer("key", "abc", { "a" => 1 }) { [200, {}, ["first"]] }
-    assert_equal first, other.answer("key", "abc", { "a" => 1 }) { flunk }
-    assert_raises(Server::Problem) { other.answer("key", "abc", { "a" => 2 }) { flunk } }
+    first = one.answer("key", "abc", { "a" => 1 }, 900) { [200, {}, ["first"]] }
+    assert_equal first, other.answer("key", "abc", { "a" => 1 }, 900) { flunk }
+    assert_raises(Server::Problem) { other.answer("key", "abc", { "a" => 2 }, 900) { flunk } }
+  end
+
+  # At the same moment, in both: one works it out, the others wait for it. What went wrong is asked anew.
+  def test_the_same_question_at_the_same_moment
+    both = Array.new(2) { Server::AnsweredOnce.new(store) }
+    count = Queue.new
+    ask = ->(once) { once.answer("key", "now", {}, 900) { (count << sleep(0.1)) && [200, {}, [SecureRandom.hex]] } }
+    assert_equal 1, Array.new(8) { |at| Thread.new { ask.call(both[at % 2]) } }.map(&:value).uniq.size
+    assert_equal 1, count.size
+    assert_raises(IOError) { both.first.answer("key", "error", {}, 900) { raise IOError } }
+    assert_equal [200, {}, ["well"]], both.last.answer("key", "error", {}, 900) { [200, {}, ["well"]] }
   end
 
   def test_while_it_is_away
     shared = store
     stop
     assert_operator Server::CheckoutPace.new(shared).count("key"), :<=, 1
-    assert_equal [200, {}, ["own"]], Server::AnsweredOnce.new(shared).answer("key", "abc", {}) { [200, {}, ["own"]] }
+    assert_equal [200, {}, ["own"]], Server::AnsweredOnce.new(shared).answer("key", "abc", {}, 900) { [200, {}, ["own"]] }
   end
 
   # In memory each has its own.

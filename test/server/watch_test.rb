@@ -79,6 +79,9 @@ class WatchTest < Minitest::Test
   def test_who_may_read_them
     assert_equal 404, look("/metrics", "REMOTE_ADDR" => "203.0.113.7").first
     assert_equal 404, look("/metrics", "REMOTE_ADDR" => "203.0.113.7", "HTTP_X_FORWARDED_FOR" => "127.0.0.1").first, "a forged address"
+    ENV["GATE_MILE_PROXIES"] = "127.0.0.1"
+    assert_equal 404, look("/metrics", "HTTP_X_FORWARDED_FOR" => "203.0.113.7", "HTTP_FORWARDED" => "for=127.0.0.1").first, "a second header"
+    ENV.delete("GATE_MILE_PROXIES")
     assert_equal 404, look("/metrics", "HTTP_X_FORWARDED_FOR" => "203.0.113.7").first, "through a proxy of this machine that nobody named"
     assert_equal 404, look("/metrics", "SERVER_PROTOCOL" => "HTTP/1.0").first, "the same, which hides itself"
     ENV["GATE_MILE_WATCHERS"] = "203.0.113.0/24"
@@ -88,6 +91,7 @@ class WatchTest < Minitest::Test
     assert_equal 404, look("/metrics", "REMOTE_ADDR" => "203.0.113.7").first
   ensure
     ENV.delete("GATE_MILE_WATCHERS")
+    ENV.delete("GATE_MILE_PROXIES")
   end
 
   # An address that is none is told when the server starts, by the name of the setting.

@@ -91,6 +91,7 @@ module ServerSupport
     Server::App.settings.suite.clear
     Server::Journal.clear
     Server::Announcements.clear
+    Server::SignIn.tries.clear
     [Server::Carriers::Port, Server::Carriers::Calls, Server::Carriers::Lines].each(&:clear)
     FileUtils.rm_rf(Server::Nightly.folder)
     [Server::People, Server::Sessions].each(&:changed)

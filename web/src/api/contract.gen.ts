@@ -4572,7 +4572,9 @@ export interface components {
             /** Format: date-time */
             at: string;
             /** @enum {string} */
-            what: "signed_in" | "sign_in_refused" | "signed_out" | "session_ended" | "invited" | "invitation_withdrawn" | "joined" | "reset_made" | "password_changed" | "role_changed" | "person_removed" | "codes_on" | "codes_off" | "recovery_codes_made" | "recovery_code_used" | "key_made" | "key_changed" | "key_rotated" | "key_revoked" | "door_changed" | "webhook_made" | "webhook_changed" | "webhook_removed" | "published" | "went_back" | "withdrawn" | "exported" | "backup_taken";
+            what: "signed_in" | "sign_in_refused" | "signed_out" | "session_ended" | "invited" | "invitation_withdrawn" | "joined" | "reset_made" | "password_changed" | "role_changed" | "person_removed" | "codes_on" | "codes_off" | "recovery_codes_made" | "recovery_code_used" | "key_made" | "key_changed" | "key_rotated" | "key_revoked" | "door_changed" | "webhook_made" | "webhook_changed" | "webhook_removed" | "published" | "went_back" | "withdrawn" | "exported" | "backup_taken" | "access_refused";
+            /** @description Network from which it was asked: the address without its last part */
+            source: string | null;
             /** @description Who it was, by the name of then */
             by: string | null;
             about: string | null;

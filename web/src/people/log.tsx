@@ -40,6 +40,7 @@ const WORDS: Record<Entry['what'], string> = {
   withdrawn: 'withdrew a planned release',
   exported: 'exported',
   backup_taken: 'took a backup',
+  access_refused: 'asked for more than their role allows',
 }
 
 /** What was done that is no edit of the setup, for owners. */
@@ -75,7 +76,7 @@ export function AuditLog() {
         <Table aria-label="Audit log" className="w-full">
           <thead>
             <tr className="border-b border-ink text-left font-cond text-soft">
-              {['When', 'Who', 'What'].map((name) => (
+              {['When', 'Who', 'What', 'From'].map((name) => (
                 <th key={name} className="py-1 pr-4 font-normal">
                   {name}
                 </th>
@@ -83,7 +84,7 @@ export function AuditLog() {
             </tr>
           </thead>
           <tbody>
-            {entries.map(({ id, at, by, what, about }) => (
+            {entries.map(({ id, at, by, what, about, source }) => (
               <tr key={id} className="border-t border-hair align-top">
                 <td className="py-1 pr-4 whitespace-nowrap">
                   <time dateTime={at}>{timeWords(at, { dateStyle: 'short', timeStyle: 'medium' })}</time>
@@ -93,6 +94,7 @@ export function AuditLog() {
                   {WORDS[what]}
                   {about && <span className="text-soft">: {about}</span>}
                 </td>
+                <td className="py-1 text-soft tabular-nums">{source}</td>
               </tr>
             ))}
           </tbody>

@@ -41,7 +41,7 @@ class ClientsTest < Minitest::Test
         if (wrong.length) { console.log(ts.formatDiagnostics(wrong, { getCanonicalFileName: (n) => n, getCurrentDirectory: () => '', getNewLine: () => '\\n' })); process.exit(1) }
         for (const source of sources) {
           const { outputText } = ts.transpileModule(readFileSync(source, 'utf8'), { compilerOptions: { target: 99, module: 99 } })
-          writeFileSync(source.replace(/.*/(.+).ts$/, folder + '/$1.mjs'), outputText.replace(/'(./gate-mile-[\w-]+).ts'/, "'$1.mjs'"))
+          writeFileSync(folder + '/' + require('path').basename(source, '.ts') + '.mjs', outputText.replaceAll(".ts'", ".mjs'"))
         }
       JS
       raise out unless status.success?

@@ -65,12 +65,18 @@ module Server
       def told?(offer, now) = offer.active && offer.milepost&.active && !offer.period.outside(now)
 
       def offer(one, book)
-        { texts: one.milepost.texts, link: one.milepost.link, **threshold(one.threshold),
+        { texts: one.milepost.texts, link: one.milepost.link, **threshold(one.threshold, book.store),
           zones: (one.zones || book.zones.select(&:active).map(&:id)).map { |id| book.zone(id).name },
           methods: (one.method_ids || book.method_ids).map { |id| book.shipping_method(id).code } }
       end
 
-      def threshold(threshold) = { measure: threshold&.measure, threshold: threshold&.from&.to_s }
+      # As shoppers see it: a value in the prices of the shop.
+      def threshold(threshold, store)
+        return { measure: nil, threshold: nil } if threshold.nil?
+        return { measure: threshold.measure, threshold: threshold.from.to_s } unless threshold.measure == "value"
+
+        { measure: "value", threshold: threshold.in_prices(threshold.least(store), store).to_s }
+      end
     end
   end
 end

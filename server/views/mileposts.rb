@@ -30,7 +30,8 @@ module Server
 
       def values(book, quote, outlook)
         zone = zone_of(book, outlook.offer, quote.landing&.zone)
-        { remaining: amount(outlook.remaining), threshold: amount(outlook.threshold), zone: text(zone&.name),
+        { remaining: amount(outlook.remaining_in_prices(book.store)),
+          threshold: amount(outlook.threshold_in_prices(book.store)), zone: text(zone&.name),
           method: text(method_name(book, outlook)) }.compact
       end
 

@@ -36,6 +36,9 @@ module GateMile
       # @param structured [Boolean] British districts: as many digits as there are
       # @return [Array(String, Integer), nil]
       def group(code, structured)
+        # Dublin 6W is a routing key among the numbered ones.
+        return ["D2", 6] if code == "D6W" && !structured
+
         found = PART.match(code) or return
         [structured ? found[1] : "#{found[1]}#{found[2].length}", found[2].to_i]
       end
@@ -157,6 +160,7 @@ module GateMile
 
       letters = first[/\A[A-Z]*/]
       return letters.start_with?(known) if known.length <= letters.length
+      return 6.between?(from, to) if known == "D6" && key == "D2"
       return false unless first.length == last.length
 
       known.between?(first[0, known.length], last[0, known.length])

@@ -11,9 +11,9 @@ module GateMile
     # @return [Place]
     def self.of(address)
       country = address.country or return new
-      region = region_of(address)
-      postcode = Postcode.of(country, address.postcode)
-      other = Territories.country_of(country, region) || dependency(country, postcode)
+      postcode = postcode_of(address)
+      region = region_of(address, postcode)
+      other = Territories.country_of(country, region) || OwnCountries.of(country, postcode)
       return new(country: other, postcode: Postcode.of(other, address.postcode)) if other
 
       new(country: country, regions: region && Regions.chain(country, region), postcode: postcode)
@@ -23,47 +23,66 @@ module GateMile
     # @param address [Address] the one it was made of
     # @return [Array<Symbol>] of {REMARKS}
     def remarks(address)
-      [(:unknown_region if address.region && Regions.find(address.country, address.region).nil?),
-       (:region_against_postcode if Place.contradicts?(address)),
-       *postcode_remarks, (:po_box if address.po_box?), (:military_mail if address.military?)].compact
+      [*place_remarks(address), *postcode_remarks, (:po_box if address.po_box?),
+       (:military_mail if address.military?)].compact
     end
 
-    REMARKS = %i[unknown_region region_against_postcode malformed_postcode unfinished_postcode lost_zero po_box
-                 military_mail].freeze
+    REMARKS = %i[unknown_region region_against_postcode own_country malformed_postcode unfinished_postcode lost_zero
+                 po_box military_mail].freeze
 
-    # The region that an address says, or the one that its postcode lies in; where one lies in the other, the inner one.
-    # @param address [Address] with a country
-    # @return [String, nil] nil where neither is known, and where they contradict each other: nobody guesses then
-    def self.region_of(address)
-      said, found = regions_of(address)
-      return said || found if said.nil? || found.nil?
+    class << self
+      # @param address [Address]
+      # @return [Boolean] whether region and postcode can't both be right
+      def contradicts?(address)
+        return false if address.country.nil?
 
-      inner = [said, found].max_by { |code| Regions.chain(address.country, code).size }
-      inner if Regions.chain(address.country, inner).include?(inner == said ? found : said)
+        postcode = postcode_of(address)
+        regions_of(address, postcode).none?(&:nil?) && region_of(address, postcode).nil?
+      end
+
+      private
+
+      # A postcode that is one digit short has lost a zero in front, unless the region says that it is a beginning.
+      # @return [Postcode, nil]
+      def postcode_of(address)
+        found = Postcode.of(address.country, address.postcode)
+        return found unless found&.lost_zero? && address.region && region_of(address, found).nil?
+
+        begun = Postcode.of(address.country, address.postcode, restoring: false)
+        PostalRegions.of(address.country, begun) && region_of(address, begun) ? begun : found
+      end
+
+      # The region that an address says, or the one that its postcode lies in; where one lies in the other, the inner
+      # one.
+      # @return [String, nil] nil where neither is known, and where they contradict each other: nobody guesses then
+      def region_of(address, postcode)
+        said, found = regions_of(address, postcode)
+        return said || found if said.nil? || found.nil?
+
+        inner = [said, found].max_by { |code| Regions.chain(address.country, code).size }
+        inner if Regions.chain(address.country, inner).include?(inner == said ? found : said)
+      end
+
+      # @return [Array(String, String)] what the address says, and what its postcode says; nil where that is nothing
+      def regions_of(address, postcode)
+        [Regions.find(address.country, address.region), PostalRegions.of(address.country, postcode)]
+      end
     end
-
-    # @param address [Address]
-    # @return [Boolean] whether region and postcode can't both be right
-    def self.contradicts?(address)
-      return false if address.country.nil?
-
-      regions_of(address).none?(&:nil?) && region_of(address).nil?
-    end
-
-    # @return [Array(String, String)] what the address says, and what its postcode says; nil each where it says nothing
-    def self.regions_of(address)
-      [Regions.find(address.country, address.region), PostalRegions.of(address.country, address.postcode)]
-    end
-
-    # A British address on Man or in the Channel Islands.
-    def self.dependency(country, postcode)
-      return unless country == "GB" && postcode
-
-      Territories::BY_POSTCODE[postcode.british.area]
-    end
-    private_class_method :regions_of, :dependency
 
     private
+
+    def place_remarks(address)
+      return [] if address.country.nil?
+
+      [(:unknown_region if address.region && Regions.find(address.country, address.region).nil?),
+       (:region_against_postcode if Place.contradicts?(address)), (:own_country if elsewhere?(address))].compact
+    end
+
+    # Whether its postcode lies in another country than the one it names.
+    def elsewhere?(address)
+      country != address.country &&
+        OwnCountries.of(address.country, Postcode.of(address.country, address.postcode)) == country
+    end
 
     def postcode_remarks
       return [] if postcode.nil?

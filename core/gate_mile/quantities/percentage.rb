@@ -54,6 +54,14 @@ module GateMile
     # @return [Integer] without it, rounded once
     def taken_out_of(minor) = Decimal.divide(minor * denominator, denominator + numerator)
 
+    # @param minor [Integer] without it
+    # @return [Integer] the least with it of which at least so much is left without it
+    def least_with(minor) = -((-minor * (denominator + numerator)) / denominator)
+
+    # @param minor [Integer] with it
+    # @return [Integer] the least without it that comes to at least so much with it
+    def least_before(minor) = -((-minor * denominator) / (denominator + numerator))
+
     def ==(other) = other.is_a?(Percentage) && value == other.value
     alias eql? ==
     def hash = value.hash

@@ -51,8 +51,8 @@ module GateMile
     # @return [Array<String>] that rules attach
     def messages = @worked.messages
 
-    # @return [Array<Symbol>] those of the provisional facts that may take the method away or change what it costs
-    def unsettled = @worked.unsettled
+    # @return [Array<Symbol>] those of the provisional facts by which it may be there for nothing, or not
+    def freeing = @worked.freeing
 
     # @return [Boolean]
     def available? = status == :available

@@ -8,5 +8,12 @@ module GateMile
   # threshold, here: {Money}, {Weight} or Integer, where there is a threshold; method_ids: ids that it acted on;
   # reasons: everything against it; moment: of {Milepost}, nil for silence; sure: whether the zone is known.
   class Outlook < Value.of(:offer, :state, :remaining, :threshold, :here, :method_ids, :reasons, :moment, :sure)
+    # @param store [Store]
+    # @return [Money, Weight, Integer, nil] what remains, in the prices that shoppers see
+    def remaining_in_prices(store) = offer.threshold&.in_prices(remaining, store)
+
+    # @param store [Store]
+    # @return [Money, Weight, Integer, nil] the threshold, in the prices that shoppers see
+    def threshold_in_prices(store) = offer.threshold&.in_prices(threshold, store)
   end
 end

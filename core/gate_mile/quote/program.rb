@@ -8,9 +8,9 @@ module GateMile
     # What a visit comes to. causes: why the method is not available, empty where it is; split: {Split}; ordinary: the
     # {PlanPrice} or {LivePrice} of the ordinary lines, nil where there are none; price: minor units; name: what the
     # shopper reads; settled: what offers made of it, {Settling::Settled}; messages: that rules attach; provisional:
-    # facts that are not known and may change the price; unsettled: those of them that may take the method away or
-    # change what it costs.
-    Worked = Struct.new(:causes, :split, :ordinary, :price, :name, :settled, :messages, :provisional, :unsettled)
+    # facts that are not known and may change what is said here; freeing: those of them by which the method may be there
+    # for nothing, or not.
+    Worked = Struct.new(:causes, :split, :ordinary, :price, :name, :settled, :messages, :provisional, :freeing)
 
     NONE = [].freeze
     private_constant :NONE
@@ -90,7 +90,7 @@ module GateMile
       settled = settled(visit, split, amounts(ordinary, treated), treated, listener)
       judged = judged(visit, split, settled, listener)
       name = judged.causes.any? ? judged.name : named(judged, settled, listener)
-      finished(allowed, split, ordinary, settled, judged, name, undecided(visit, split))
+      finished(allowed, split, ordinary, settled, judged, name, doubts(visit, split, settled))
     end
 
     # @param visit [Visit]
@@ -101,8 +101,8 @@ module GateMile
       ordinary = Split.of(self, visit.basket).ordinary
       return [] if ordinary.empty?
 
-      lots = [ordinary, *sharing(visit, ordinary)]
-      lots.uniq.flat_map { |lot| live.requests(lot, visit.basket, visit.destination) }.uniq
+      looks = [[ordinary, visit.basket], *sharing(visit, ordinary).map { |lot| [lot, Basket.new(lot.lines, store)] }]
+      looks.uniq(&:first).flat_map { |lot, basket| live.requests(lot, basket, visit.destination) }.uniq
     end
 
     # @param basket [Basket]
@@ -224,9 +224,9 @@ module GateMile
     # What the ordinary part would be if the cart held only these lines.
     # @return [Integer, nil]
     def share(lines, visit)
-      return live.price(visit.basket.lot(lines), visit.basket, visit.destination, visit.answers).minor if live
-
       alone = Basket.new(lines, store)
+      return live.price(visit.basket.lot(lines), alone, visit.destination, visit.answers).minor if live
+
       plan.price(alone.shipping, alone, visit.destination).minor
     end
 
@@ -249,18 +249,19 @@ module GateMile
       Judging.new(orders, @currency, listener).judge(settled.price, @name)
     end
 
-    # Rules of which it is not known whether they hold.
-    def undecided(visit, split)
-      visit.terms ? visit.terms.ruling.undecided(rate.method_id, split.ordinary) : NONE
+    # Rules of which it is not known whether they hold, and what they could change here.
+    def doubts(visit, split, settled)
+      Doubts.of(visit.terms&.ruling, rate.method_id, split.ordinary) do |orders|
+        Judging.new(orders, @currency, nil).judge(settled.price, @name)
+      end
     end
 
-    def finished(allowed, split, ordinary, settled, judged, name, undecided)
-      provisional = unsettled = allowed.open
-      if undecided.any?
-        provisional = (provisional + undecided.map(&:fact)).uniq
-        unsettled = (unsettled + undecided.select(&:prices).map(&:fact)).uniq
-      end
-      Worked.new(judged.causes, split, ordinary, judged.price, name, settled, judged.messages, provisional, unsettled)
+    # A part of the zone in which the rate holds may take away what is there for nothing.
+    def finished(allowed, split, ordinary, settled, judged, name, doubts)
+      provisional = doubts ? (allowed.open + doubts.facts).uniq : allowed.open
+      free = doubts ? doubts.free? : judged.causes.empty? && judged.price.zero?
+      freeing = [*doubts&.freeing, *(allowed.open if free)].uniq
+      Worked.new(judged.causes, split, ordinary, judged.price, name, settled, judged.messages, provisional, freeing)
     end
 
     # The name that the shopper sees. An offer that acted may say what the method is called, unless a rule has: by the

@@ -67,7 +67,7 @@ module GateMile
         return methods if hiding.empty?
 
         free = hiding.select { |quote| quote.price&.zero? }
-        perhaps = open_facts(hiding)
+        perhaps = freeing_facts(hiding)
         cause = free.any? ? hidden_by(free.first) : nil
         methods.map { |quote| quote.price.nil? || quote.price.zero? ? quote : quote.beside_free(perhaps, cause) }
       end
@@ -75,9 +75,9 @@ module GateMile
       private
 
       # Facts by which a method that hides the others may come or go; none where one of them is sure.
-      def open_facts(hiding)
-        sure = hiding.any? { |quote| quote.price&.zero? && quote.unsettled.empty? }
-        sure ? [] : hiding.flat_map(&:unsettled).uniq
+      def freeing_facts(hiding)
+        sure = hiding.any? { |quote| quote.price&.zero? && quote.freeing.empty? }
+        sure ? [] : hiding.flat_map(&:freeing).uniq
       end
 
       def hidden_by(free)

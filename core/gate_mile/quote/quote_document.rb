@@ -51,6 +51,7 @@ module GateMile
           "area" => area && { "kind" => area.kind.name, "country" => area.country }.compact,
           "clause" => landing.clause&.text,
           "candidates" => landing.candidates&.map { |candidate| candidate&.id }, "decides" => landing.decides,
+          "country" => (landing.place.country if told.include?(:own_country)),
           "remarks" => (told.map(&:name) if told.any?) }.compact
       end
 

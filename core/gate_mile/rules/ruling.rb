@@ -6,9 +6,9 @@ module GateMile
     NONE = [].freeze
     private_constant :NONE
 
-    # A rule that may do something to a method, and of which it is not known whether it holds: fact: the one that
-    # decides; prices: whether it would change what the method costs, or take it away.
-    Undecided = Struct.new(:fact, :prices)
+    # A rule that may do something to a method, and of which it is not known whether it holds. at: its place; fact: the
+    # one that decides; tree: its conditions.
+    Undecided = Struct.new(:at, :fact, :tree)
 
     # @param index [RuleIndex]
     # @param circumstances [Circumstances]
@@ -44,9 +44,19 @@ module GateMile
       found = found_for(ordinary)
       open = @open[found] ||= found.select { |_, truth, _| truth.open? }
       open.filter_map do |at, truth, _|
-        actions = @index.rules[at].actions.select { |action| action.touches?(method) }
-        Undecided.new(truth.fact, actions.any?(&:prices?)) if actions.any?
+        Undecided.new(at, truth.fact, @index.rules[at].tree) if @index.rules[at].actions.any? do |action|
+          action.touches?(method)
+        end
       end
+    end
+
+    # @param method [String] id
+    # @param ordinary [Lot]
+    # @param holding [Array<Integer>] places of undecided rules that are supposed to hold, the others not
+    # @return [Array<Array(Rule, Action)>] what rules would do to it then, in order
+    def supposed(method, ordinary, holding)
+      found = found_for(ordinary).map { |at, truth, held| [at, truth, truth.open? ? holding.include?(at) : held] }
+      by_method(found).fetch(method, NONE)
     end
 
     # @return [Array<Verdict>] of all rules, in the merchant's order; what looks at ordinary lines has held where it did

@@ -160,15 +160,47 @@ class GeographyTest < Minitest::Test
 
   def test_post_office_boxes_and_military_mail
     boxes = ["PO Box 12", "P.O. Box 7", "p o box 3", "POB 44", "Post Office Box 9", "Postfach 12 34", "BP 45", "Boîte postale 3", "Apartado 9", "Postbus 1",
-             "Casella postale 8"]
-    homes = ["12 Boxwood Lane", "The Post House", "Pobble Street 4", "Box Hill Farm"]
+             "Casella postale 8", "P O B 12", "PO BOX12", "P.O.Box12", "p.o. box: 7", "PO Box N-123", "Post Office Box", "GPO Box 4", "P/O Box 9",
+             "Skrytka pocztowa 3", "Cx. Postal 12", "Τ.Θ. 1200", "а/я 15", "私書箱 12", "우체국 사서함 7"]
+    homes = ["12 Boxwood Lane", "The Post House", "Pobble Street 4", "Box Hill Farm", "The Old Post Office, Box Hill 3", "Old Post Office, Box, Corsham",
+             "The PO, Box", "Post Office Box Hill Road", "Box House", "3 Box Lane", "Post Box Cottage", "Bobbox 4", "Pl. 3 Maja 12", "Pf 3", "C.P. 28001"]
     assert(boxes.all? { |line| GateMile::Address.new(lines: [line]).po_box? })
     assert(homes.none? { |line| GateMile::Address.new(lines: [line]).po_box? })
+    # Short forms that mean a box in one country and something else in another.
+    [["SE", "Box 123"], ["FI", "PL 12"], ["NO", "Pb 9"], ["DE", "Pf. 12 34"], ["CH", "C.P. 12"], ["TR", "P.K. 34"]].each do |country, line|
+      assert_equal [true, false], [country, "GB"].map { |one| GateMile::Address.new(country: one, lines: [line]).po_box? }, line
+    end
     assert GateMile::Address.new(country: "US", region: "AE", lines: []).military?
     assert GateMile::Address.new(country: "GB", lines: ["BFPO 801"]).military?
     assert_equal "z0",
                  land(zones_of([{ "kind" => "regions", "country" => "US", "regions" => ["AE"] }]), "country" => "US",
                                                                                                    "region" => "AE").zone.id
+  end
+
+  # By country: what a clause is, a postcode without its zero and with it, another one of the same clause, one of another.
+  ZEROS = { "US" => %w[021 2140 02140], "BR" => %w[0131 1310-100 01310-100], "AU" => %w[08 800 0800],
+            "DE" => ["01000 to 01999", "1067", "01067"] }.freeze
+
+  # A postcode that lost its zero counts as with it: for what clauses match, and what they do not; and it is told.
+  def test_a_lost_zero_is_restored
+    ZEROS.each do |country, (only, short, full)|
+      zones = zones_of([{ "kind" => "country", "country" => country, "only" => [only] }], [{ "kind" => "country", "country" => country }])
+      landed = [short, full].map { |code| land(zones, "country" => country, "postcode" => code) }
+      assert_equal [%w[z0 z0], [[:lost_zero], []]], [landed.map { |one| one.zone.id }, landed.map(&:remarks)], country
+    end
+    zones = zones_of([{ "kind" => "country", "country" => "US", "only" => ["214"] }], [{ "kind" => "country", "country" => "US" }])
+    assert_equal(%w[z1 z1 z0 z1], %w[2140 02140 21401 2140-1234].map { |code| land(zones, "country" => "US", "postcode" => code).zone.id })
+  end
+
+  # Eircodes: the routing key of Dublin 6W lies among the numbered ones, and is no part of D06. Japanese ones may have their sign in front.
+  def test_codes_with_a_form_of_their_own
+    ireland = ->(*only) { zones_of([{ "kind" => "country", "country" => "IE", "only" => only }], [{ "kind" => "country", "country" => "IE" }]) }
+    zones = ireland.call("D01 to D24")
+    assert_equal(%w[z0 z0 z0 z1], ["D6W XY12", "D6W", "D24 A1B2", "T12 A1B2"].map { |code| land(zones, "country" => "IE", "postcode" => code).zone.id })
+    assert_equal "postcode", land(zones, "country" => "IE", "postcode" => "D6").decides
+    assert_equal "z1", land(ireland.call("D01 to D05", "D07 to D24", "D06"), "country" => "IE", "postcode" => "D6W XY12").zone.id
+    japan = zones_of([{ "kind" => "country", "country" => "JP", "only" => ["900"] }], [{ "kind" => "country", "country" => "JP" }])
+    assert_equal(%w[z0 z0 z1], ["〒900-0001", "〒 900-0001", "〒100-0001"].map { |code| land(japan, "country" => "JP", "postcode" => code).zone.id })
   end
 
   private

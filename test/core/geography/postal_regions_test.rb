@@ -12,7 +12,7 @@ class PostalRegionsTest < Minitest::Test
   PROVINCES = { "Alberta" => "AB", "British Columbia" => "BC", "Manitoba" => "MB", "New Brunswick" => "NB", "Newfoundland and Labrador" => "NL",
                 "Nova Scotia" => "NS", "Ontario" => "ON", "Prince Edward Island" => "PE", "Quebec" => "QC", "Saskatchewan" => "SK", "Yukon" => "YT" }.freeze
 
-  def of(country, code) = GateMile::PostalRegions.of(country, code)
+  def of(country, code) = GateMile::PostalRegions.of(country, GateMile::Postcode.of(country, code))
 
   # @return [Hash] what a package of the front end says, as JSON
   def listed(script) = JSON.parse(Open3.capture2("node", "-e", "console.log(JSON.stringify(#{script}))", chdir: WEB)[0])
@@ -82,19 +82,55 @@ class PostalRegionsTest < Minitest::Test
     end
   end
 
-  HALF = { "US" => %w[9 902 9021 902100 ABCDE], "CA" => %w[M M5 5VM M5V2], "FR" => %w[75 7500 750011 98000], "ES" => %w[2801 280133], "AU" => %w[080 08000],
-           "GB" => ["TR29 4ZZ"], "DE" => %w[10115], nil => %w[90210] }.freeze
+  HALF = { "US" => %w[9 96 902100 ABCDE], "CA" => %w[K K1 5VM], "FR" => %w[7 750011 98000], "ES" => %w[2 280133], "AU" => %w[2 08000],
+           "GB" => ["TR29 4ZZ", "B1"], "DE" => %w[10115], nil => %w[90210] }.freeze
 
-  def test_what_is_no_whole_postcode_tells_nothing
+  def test_what_decides_nothing_tells_nothing
     HALF.each { |country, codes| codes.each { |code| assert_nil of(country, code), "#{country} #{code}" } }
     assert_nil of("US", nil)
     assert_equal %w[CA CA MD ON], [of("US", "90210-1234"), of("US", " 90210 "), of("US", "20588"), of("CA", "m5v 2t6")]
+    assert_equal(%w[NIR NIR NIR], ["BT1 1AA", "bt9", "BT"].map { |code| of("GB", code) })
+    assert_equal(%w[30 20], %w[9000-010 9500].map { |code| of("PT", code) })
+  end
+
+  # The beginning of a postcode tells what all that begin with it tell, and nothing that one of them does not.
+  def test_beginnings_tell_what_all_that_go_on_tell
+    whole = { "US" => listed("require('zipcodes').codes").select { |_, found| found["country"] == "US" }.keys,
+              "FR" => listed("require('codes-postaux/codes-postaux.json')").map { |one| one["codePostal"] }.uniq,
+              "CA" => listed("require('zipcodes').codes").select do |_, found|
+                %w[Canada CA].include?(found["country"])
+              end.keys.map { |code| "#{code}1A1" } }
+    assert_operator whole["CA"].size, :>, 1500
+    told = 0
+    whole.each do |country, codes|
+      regions = codes.to_h { |code| [code, of(country, code)] }
+      (1..5).each do |length|
+        regions.group_by { |code, _| code[0, length] }.each do |start, list|
+          postcode = GateMile::Postcode.of(country, start, restoring: false)
+          next unless (region = GateMile::PostalRegions.of(country, postcode))
+
+          told += 1
+          assert_equal [region], list.map(&:last).uniq, "#{country} #{start}"
+        end
+      end
+    end
+    assert_operator told, :>, 9000
+  end
+
+  # A region that contradicts a postcode does so from where the postcode decides, and with every sign that follows.
+  def test_a_contradiction_stays_while_the_postcode_is_typed
+    address = ->(region, code) { GateMile::Address.new(country: "CA", region: region, postcode: code, lines: []) }
+    remarks = ->(region, code) { address.call(region, code).then { |to| GateMile::Place.of(to).remarks(to) } }
+    %w[K8 K8B K8B8 K8B8A K8B8A1].each { |code| assert_equal [[:region_against_postcode], []], [remarks.call("QC", code), remarks.call("ON", code)], code }
+    assert_equal [], remarks.call("QC", "K")
   end
 
   # [country, region as it is said, postcode] to the chain of regions that counts, and what is remarked.
   PLACES = {
     ["US", nil, "90210"] => [%w[CA], []], %w[US CA 90210] => [%w[CA], []], %w[US NY 90210] => [nil, [:region_against_postcode]],
-    %w[US NY 9021] => [%w[NY], [:lost_zero]], %w[US XX 90210] => [%w[CA], [:unknown_region]], %w[ES MD 28013] => [%w[M MD], []],
+    %w[US NY 9021] => [nil, %i[region_against_postcode lost_zero]], %w[US CA 9021] => [%w[CA], []],
+    %w[US MA 2134] => [%w[MA], [:lost_zero]], ["US", nil, "2134"] => [%w[MA], [:lost_zero]], ["US", nil, "2134-1234"] => [%w[MA], [:lost_zero]],
+    %w[US XX 90210] => [%w[CA], [:unknown_region]], %w[ES MD 28013] => [%w[M MD], []],
     ["ES", nil, "28013"] => [%w[M MD], []], %w[ES CT 28013] => [nil, [:region_against_postcode]], %w[FR BRE 29200] => [%w[29 BRE], []],
     %w[FR 29 29200] => [%w[29 BRE], []], %w[FR ARA 69001] => [%w[ARA], []], ["CA", "QC", "K1A 0B1"] => [%w[QC], []],
     %w[AU ACT 2620] => [%w[ACT], []], %w[AU TAS 2000] => [nil, [:region_against_postcode]]

@@ -49,7 +49,7 @@ class SlipsTest < Minitest::Test
       %w[US 213] => [], %w[AT 101] => [], %w[DE 1067] => [:lost_zero], %w[US 21345678901] => [:malformed_postcode], %w[LV LV-1010] => [], %w[DE D-10115] => [] }
       .each { |(country, text), wanted| assert_equal wanted, told.call(country, text), "#{country} #{text}" }
     quote = quote(book, [line], { "country" => "GB", "postcode" => "IM1 OAA" })
-    assert_equal ["all", %w[malformed_postcode]], quote.dump["landing"].values_at("zone", "remarks"), "a slip on Man is on Man"
+    assert_equal ["all", "IM", %w[own_country malformed_postcode]], quote.dump["landing"].values_at("zone", "country", "remarks"), "a slip on Man is on Man"
   end
 
   def test_a_sector_is_no_district

@@ -47,6 +47,29 @@ class LiveTest < Minitest::Test
     [found.price&.to_s || found.causes.map(&:code), found]
   end
 
+  STEPS = { "kind" => "steps", "measure" => "value", "edges" => "from",
+            "steps" => [{ "at" => "0.00", "amount" => "5.95" }, { "at" => "60.00", "amount" => "4.50" }, { "at" => "90.00", "amount" => "3.00" }] }.freeze
+
+  # A rate's own plan, where it goes first, sees what the same plan sees without a carrier: other lines too, where its basis says so.
+  def test_its_own_plan_sees_what_a_plan_sees
+    goods = [{ "sku" => "A", "name" => "Shackle", "price" => "10.00", "weight" => "1 kg" },
+             { "sku" => "H", "name" => "By hand", "price" => "50.00", "weight" => "9 kg", "treatments" => ["t"] },
+             { "sku" => "V", "name" => "Voucher", "price" => "25.00", "ships" => false }]
+    treated = [{ "id" => "t", "name" => "By hand", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "3.00" } } }]
+    off = { "id" => "o", "name" => "Off", "effect" => { "kind" => "percent", "percent" => "50" }, "paying" => { "skus" => ["A"] } }
+    lines = [line("A", 2), line("H"), line("V")]
+    prices = %w[all shipping ordinary].product([[], [off]]).map do |of, offers|
+      plan = { "schedule" => STEPS, "basis" => { "lines" => of } }
+      parts = { products: goods, treatments: treated, offers: offers }
+      plain = book(**parts, rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan }])
+      live = shop({ "own" => "instead" }, plan: plan, **parts)
+      wanted = plain.quote(cart({ "lines" => lines, "destination" => to("GB") }), at: AT).method_quotes.first.price.to_s
+      assert_equal wanted, ask(live, Port.new { |_| flunk "its own plan gives the price" }, lines).first, [of, offers.size].inspect
+      wanted
+    end
+    assert_operator prices.uniq.size, :>, 2, "and the three see different things"
+  end
+
   def test_which_answer_counts
     port = -> { Port.new { |request| usual(request) } }
     assert_equal(%w[4.00 6.00 4.00], %w[cheapest fastest first].map { |how| ask(shop({ "answer" => how }), port.call).first })

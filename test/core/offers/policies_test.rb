@@ -154,6 +154,17 @@ class PoliciesTest < Minitest::Test
     dear = found.call({ "blocking" => { "classes" => ["h"] }, "methods" => %w[m n] }).find { |one| one.code == :pays_more }
     assert_equal ["Anchor", "2.00", "3.00"], dear.numbers.values_at(:name, :price, :more).map(&:to_s)
     assert_equal([["N", 3], ["A", 1]], dear.cart["lines"].map { |one| one.values_at("sku", "quantity") })
+    # An accent may be one sign or two: "CAFÉ" in both forms of Unicode (UAX 15) is one code.
+    composed = "CAF\u00C9"
+    apart = "cafe\u0301"
+    taken = book(coupons: [{ "id" => "c", "code" => composed }])
+    found = [composed, apart].map { |code| taken.quote(cart({ "lines" => [line], "coupons" => [code] }), at: AT).refused }
+    assert_equal [[], []], found
+    assert_equal([["/coupons/1/code", :twice]], problems_of do
+      book(coupons: [composed, apart].each_with_index.map do |code, at|
+        { "id" => at.to_s, "code" => code }
+      end)
+    end)
     shop = book(coupons: [{ "id" => "k", "code" => "KEEL" }])
     assert_equal [:coupon_unused], GateMile::OfferFindings.new(shop, AT).list.map(&:code)
   end

@@ -141,6 +141,37 @@ class OpennessTest < Minitest::Test
     assert_operator changed, :>, 100
   end
 
+  FAR = { "all" => [{ "fact" => "postcode", "country" => "GB", "of" => ["IV"] }] }.freeze
+  OWN = [{ "id" => "t", "name" => "By hand", "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "3.00" } } }].freeze
+  FREE = { "id" => "o", "name" => "Free", "effect" => { "kind" => "free" }, "methods" => ["m"], "hides_paid" => true }.freeze
+
+  # Methods of a cart of which the postcode is not known, where rules that do these things may hold.
+  def with_open_rules(*actions, treated: false, offers: [FREE])
+    rules = actions.each_with_index.map { |does, at| { "id" => "r#{at}", "name" => "R#{at}", "when" => FAR, "then" => [does] } }
+    goods = %w[A B].map { |sku| { "sku" => sku, "name" => sku, "price" => "1.00", "weight" => "1 kg" } }
+    goods.last["treatments"] = ["t"] if treated
+    shop = book(products: goods, offers: offers, rules: rules, treatments: treated ? OWN : [])
+    quote(shop, [line("A"), line("B")], to("GB")).method_quotes.to_h { |one| [one.method_id, [one.status, one.provisional]] }
+  end
+
+  # A price is called provisional only where what is not known can change it: each way in which open rules may hold is tried.
+  def test_what_can_not_change_is_not_called_provisional
+    m = ->(kind, **more) { { "kind" => kind, "methods" => ["m"], **more.transform_keys(&:to_s) } }
+    # The free method has own prices on it: nothing that is open makes it free, and so nothing hides the other.
+    assert_equal({ "m" => [:available, [:postcode]], "n" => [:available, []] }, with_open_rules(m.call("add", amount: "2.00"), treated: true))
+    [m.call("price", amount: "0.00"), m.call("off", percent: "100")].each do |does|
+      assert_equal [:available, [:postcode]], with_open_rules(does, treated: true)["n"], "it may be free, and hide"
+    end
+    # A share of nothing is nothing; a cap above the price takes nothing off; of two rules the second undoes the first.
+    assert_equal [:available, []], with_open_rules(m.call("add", percent: "50"))["m"]
+    assert_equal [:unavailable, []], with_open_rules(m.call("cap", amount: "2.00"))["n"]
+    undone = [{ "kind" => "add", "amount" => "9.00", "methods" => ["n"] }, { "kind" => "price", "amount" => "3.00", "methods" => ["n"] }]
+    assert_equal [:available, []], with_open_rules(*undone, offers: [])["n"]
+    said = with_open_rules(m.call("message", text: "By boat"))
+    assert_equal [[:available, [:postcode]], [:unavailable, []]], said.values_at("m", "n"), "what is said may change, what is hidden not"
+    assert_equal [:unavailable, [:postcode]], with_open_rules(m.call("hide"))["n"]
+  end
+
   def test_a_rule_by_the_value_of_ordinary_lines_looks_at_those_of_its_method
     goods = [{ "sku" => "A", "name" => "A", "price" => "30.00" }, { "sku" => "P", "name" => "Pallet", "price" => "90.00", "treatments" => ["t"] }]
     apart = [{ "id" => "t", "name" => "Own", "methods" => ["m"], "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "9.00" } } }]

@@ -5231,7 +5231,9 @@ export interface components {
             clause?: string;
             candidates?: (string | null)[];
             decides?: string;
-            remarks?: ("unknown_region" | "region_against_postcode" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
+            /** @description Where the postcode lies, where that is another country than the address names */
+            country?: string;
+            remarks?: ("unknown_region" | "region_against_postcode" | "own_country" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
         };
         QuoteLine: {
             sku: string | null;
@@ -5500,7 +5502,7 @@ export interface components {
         Ladder: {
             landing: components["schemas"]["Landing"];
             place: Record<string, never>;
-            remarks: ("unknown_region" | "region_against_postcode" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
+            remarks: ("unknown_region" | "region_against_postcode" | "own_country" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
             rungs: components["schemas"]["Rung"][];
             misses: components["schemas"]["Rung"][];
         };
@@ -6609,7 +6611,7 @@ export interface components {
             needs: string[];
             /** @description That the address lies in, by its own words or by its postcode */
             region: string | null;
-            remarks: ("unknown_region" | "region_against_postcode" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
+            remarks: ("unknown_region" | "region_against_postcode" | "own_country" | "malformed_postcode" | "unfinished_postcode" | "lost_zero" | "po_box" | "military_mail")[];
         };
         CheckoutTrial: {
             /** @description As docs/formats/cart.schema.json has it */

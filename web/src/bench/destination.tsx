@@ -91,7 +91,12 @@ export function Destination() {
       )}
       {(bench?.quote.landing?.remarks ?? []).map((remark) => (
         <p key={remark} className="text-ochre">
-          {remarkSentence(remark, cart.country, geography?.forms[cart.country])}
+          {remarkSentence(
+            remark,
+            cart.country,
+            geography?.forms[cart.country],
+            bench?.quote.landing?.country,
+          )}
         </p>
       ))}
       <Button

@@ -134,7 +134,12 @@ function Rungs({ ladder }: { ladder: Ladder }) {
       </p>
       {ladder.remarks.map((remark) => (
         <p key={remark} className="text-ochre">
-          {remarkSentence(remark, place.country ?? '', geography?.forms[place.country ?? ''])}
+          {remarkSentence(
+            remark,
+            place.country ?? '',
+            geography?.forms[place.country ?? ''],
+            landing.country,
+          )}
         </p>
       ))}
       <ol className="mt-2">

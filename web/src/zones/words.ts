@@ -69,18 +69,25 @@ export function addressWords(address: {
 
 type Remark = NonNullable<Schemas['Landing']['remarks']>[number]
 
-export function remarkSentence(remark: Remark, country: string, form: string | undefined): string {
+export function remarkSentence(
+  remark: Remark,
+  country: string,
+  form: string | undefined,
+  elsewhere?: string,
+): string {
   switch (remark) {
     case 'unknown_region':
       return `This is not a region of ${placeName(country)}, so it is left out.`
     case 'region_against_postcode':
       return 'The postcode lies in another region than the one that is said, so neither counts. Put one of them right.'
+    case 'own_country':
+      return `This postcode is in ${elsewhere ? placeName(elsewhere) : 'another country'}, which counts as a country of its own.`
     case 'malformed_postcode':
       return `This is not the form of a postcode there${form ? ` (such as ${form})` : ''}. What can be read of it is matched all the same.`
     case 'unfinished_postcode':
       return `This is the beginning of a postcode${form ? ` (a whole one is like ${form})` : ''}.`
     case 'lost_zero':
-      return 'This is one figure short. Spreadsheets take away a zero in front: put it back if there was one.'
+      return 'This is one digit short, so it is read with a zero in front. Spreadsheets drop it.'
     case 'po_box':
       return 'The street names a post office box.'
     case 'military_mail':

@@ -7,13 +7,14 @@
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
 require "tmpdir"
+require_relative "sizes"
 
 FOLDER = Dir.mktmpdir
 ENV["GATE_MILE_DATABASE"] = File.join(FOLDER, "perf.sqlite3")
 require_relative "../server/boot"
 
-PRODUCTS = 20_000
-ROUNDS = 5
+PRODUCTS = sized(20_000, 100)
+ROUNDS = sized(5, 1)
 
 def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
@@ -46,7 +47,7 @@ begin
     { id: format("p%05d", at), sku: format("P-%05d", at), name: "A thing of brass, number #{at}", price_minor: at }
   end
   rows.each_slice(1000) { |slice| Server::Records::Product.insert_all(slice) }
-  alone = edits_beside { sleep 2 }
+  alone = edits_beside { sleep sized(2, 0.1) }
   took = []
   beside = Array.new(ROUNDS) do |at|
     edits_beside do

@@ -7,24 +7,17 @@
 
 require_relative "over_http"
 
-ECHO = 4198
-DOOR = 4199
-
-# @return [Hash] what the workbench answers
-def tell(verb, path, body = nil)
-  request = Net::HTTP.const_get(verb).new(path, { "content-type" => "application/json" })
-  request.body = JSON.generate(body) if body
-  JSON.parse(Net::HTTP.start("127.0.0.1", DOOR) { |http| http.request(request) }.body)
-end
+ECHO = PORTS + 10
+DOOR = PORTS + 11
 
 Dir.mktmpdir do |folder|
   env = demo_in(folder)
   pids = [started(env, "perf/echo.ru", ECHO), started(env, "server/config.ru", DOOR)]
   begin
     [ECHO, DOOR].each { |port| wait_for(port) }
-    tell(:Post, "/api/releases", { revision: tell(:Get, "/api/setup")["revision"] })
-    key = tell(:Post, "/api/keys", { name: "perf", calls: %w[quotes], pace: 100_000 })["key"]
-    products = tell(:Get, "/api/products?limit=10")["products"]
+    call(DOOR, :Post, "/api/releases", { revision: call(DOOR, :Get, "/api/setup")["revision"] })
+    key = call(DOOR, :Post, "/api/keys", { name: "perf", calls: %w[quotes], pace: 100_000 })["key"]
+    products = call(DOOR, :Get, "/api/products?limit=10")["products"]
     cart = { lines: products.map { |product| { sku: product["sku"], quantity: 3 } },
              destination: { country: "GB", postcode: "TR29 4ZZ" } }
     bearer = { "authorization" => "Bearer #{key}" }

@@ -8,16 +8,17 @@ ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
 require "json"
 require "tmpdir"
+require_relative "sizes"
 
 ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
 require_relative "../server/boot"
 
 AT = Time.utc(2026, 6, 1)
-ZONES = 200
-RATES = 2000
-STEPS = 50_000
-ROUNDS = 12
-TIMES = 150
+ZONES = sized(200, 30)
+RATES = sized(2000, 60)
+STEPS = sized(50_000, 300)
+ROUNDS = sized(12, 1)
+TIMES = sized(150, 2)
 
 def other_zones(count)
   Array.new(count) do |at|

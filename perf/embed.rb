@@ -10,9 +10,9 @@ require "ferrum"
 require "puma"
 require "zlib"
 
-GATE = 4198
-SHOP = 4199
-TURNS = 25
+GATE = PORTS + 10
+SHOP = PORTS + 11
+TURNS = sized(25, 1)
 BROWSER = ENV.fetch("CHROMIUM", "/usr/bin/chromium-headless-shell")
 
 # Two pages of a shop: one with the estimate, and one that fetches as many bytes and writes them on the page.
@@ -76,7 +76,10 @@ def answer_of(key)
   cart = { lines: [{ sku: "LOG-A4", quantity: 1 }], destination: { country: "GB", postcode: "TR29 4ZZ" } }
   headers = { "authorization" => "Bearer #{key}", "origin" => "http://127.0.0.1:#{SHOP}",
               "content-type" => "application/json" }
-  Net::HTTP.post(uri, JSON.generate(cart: cart), headers).body
+  answer = Net::HTTP.post(uri, JSON.generate(cart: cart), headers)
+  abort "no estimate: #{answer.code} #{answer.body}" unless answer.code == "200"
+
+  answer.body
 end
 
 # @return [Float] milliseconds from opening the page to what it shows
@@ -95,7 +98,7 @@ end
 def measured
   browser = Ferrum::Browser.new(browser_path: BROWSER, timeout: 30, process_timeout: 60,
                                 browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
-  times = Array.new(TURNS + 5) { [shown(browser, "/static"), shown(browser, "/estimate")] }.drop(5)
+  times = Array.new(TURNS + 1) { [shown(browser, "/static"), shown(browser, "/estimate")] }.drop(1)
   [*times.transpose.map { |list| median(list) }, browser.evaluate("window.moved")]
 ensure
   browser&.quit
@@ -124,7 +127,7 @@ Dir.mktmpdir do |folder|
   begin
     wait_for(GATE)
     # The names of regions are read in the background at first.
-    sleep 6
+    sleep sized(6, 1)
     pages.size = answer_of(key).bytesize
     tell(answer_of(key).bytesize, *measured)
   ensure

@@ -7,6 +7,9 @@
 require_relative "page"
 
 WANTED = 50
+SECONDS = sized(2, 0.3)
+PRESSES = sized(20, 2)
+MOVES = sized(60, 6)
 COUNT = <<~JS
   (() => {
     window.frames_at = []
@@ -18,8 +21,9 @@ READ = "(cancelAnimationFrame(window.frames_timer), window.frames_at)"
 SCROLL = <<~JS
   (() => {
     const box = document.querySelector(arguments[0])
+    const most = arguments[1]
     const started = performance.now()
-    const step = () => { box.scrollTop += 24; if (performance.now() - started < 2000) requestAnimationFrame(step) }
+    const step = () => { box.scrollTop += 24; if (performance.now() - started < most) requestAnimationFrame(step) }
     requestAnimationFrame(step)
   })()
 JS
@@ -28,6 +32,8 @@ def frames(session)
   session.execute_script(COUNT)
   yield
   times = session.evaluate_script(READ)
+  abort "no frame was drawn" if times.size < 2
+
   (times.size - 1) * 1000 / (times.last - times.first)
 end
 
@@ -35,15 +41,15 @@ def scrolled(session, path, box)
   session.visit path
   sleep 2
   frames(session) do
-    session.execute_script(SCROLL, box)
-    sleep 2
+    session.execute_script(SCROLL, box, SECONDS * 1000)
+    sleep SECONDS
   end
 end
 
 def typed(session)
   session.visit "/#rate=uk-tracked&field=plan"
   sleep 2
-  frames(session) { 20.times { |at| session.driver.browser.keyboard.type((at % 9).to_s) || sleep(0.05) } }
+  frames(session) { PRESSES.times { |at| session.driver.browser.keyboard.type((at % 9).to_s) || sleep(0.05) } }
 end
 
 def dragged(session)
@@ -55,7 +61,7 @@ def dragged(session)
   mouse = session.driver.browser.mouse
   frames(session) do
     mouse.move(x: box[0], y: box[1]).down
-    60.times { |at| mouse.move(x: box[0], y: box[1] + (at * 4)) || sleep(0.015) }
+    MOVES.times { |at| mouse.move(x: box[0], y: box[1] + (at * 4)) || sleep(0.015) }
     mouse.up
   end
 end

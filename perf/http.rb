@@ -6,15 +6,15 @@
 
 require_relative "over_http"
 
-ECHO = 4198
-QUOTE = 4199
+ECHO = PORTS + 10
+QUOTE = PORTS + 11
 
 Dir.mktmpdir do |folder|
   env = demo_in(folder)
   pids = [started(env, "perf/echo.ru", ECHO), started(env, "server/config.ru", QUOTE)]
   begin
     [ECHO, QUOTE].each { |port| wait_for(port) }
-    products = JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{QUOTE}/api/products?limit=10")))["products"]
+    products = call(QUOTE, :Get, "/api/products?limit=10")["products"]
     body = JSON.generate({ lines: products.map { |product| { sku: product["sku"], quantity: 3 } },
                            destination: { country: "GB", postcode: "TR29 4ZZ" } })
     puts Asking.new(QUOTE, "/api/quote?detail=prices", body).ask[0, 200]

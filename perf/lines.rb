@@ -4,40 +4,21 @@
 # steps of its schedule.
 #   bundle exec ruby perf/lines.rb
 
-ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
-require "bundler/setup"
-require "json"
-require "tmpdir"
-
-ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
-require_relative "../server/boot"
-require "rack/test"
-
-# The whole stack.
-class Stack
-  include Rack::Test::Methods
-
-  def app = @app ||= Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
-
-  def ask(path, body)
-    header "Host", "localhost"
-    post path, JSON.generate(body), "CONTENT_TYPE" => "application/json"
-    abort "#{path}: #{last_response.status} #{last_response.body[0, 300]}" unless last_response.ok?
-    last_response.body
-  end
-end
+require_relative "stack"
 
 def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
+RUNS = sized(15, 1)
+
 # @return [Float] the median of fifteen runs, in milliseconds
 def median(&)
-  3.times(&)
-  times = Array.new(15) do
+  3.times(&) unless TINY
+  times = Array.new(RUNS) do
     started = now
     yield
     now - started
   end
-  times.sort[7] * 1000
+  times.sort[times.size / 2] * 1000
 end
 
 # The demo with one rate that has so many steps.
@@ -51,11 +32,11 @@ stack = Stack.new
 stack.app
 Server::Demo.load
 cart = JSON.parse(File.read(File.join(Server::ROOT, "demo/cart.json")))
-echo = median { stack.ask("/api/quote", cart) }
+echo = median { stack.ask(:post, "/api/quote", cart) }
 { "value" => "140.00", "weight" => "5 kg", "quantity" => "20" }.each do |measure, most|
   body = { cart: cart, measure: measure, most: most, line: 0 }
-  pieces = JSON.parse(stack.ask("/api/lines", body))["lines"].values
-  took = median { stack.ask("/api/lines", body) }
+  pieces = JSON.parse(stack.ask(:post, "/api/lines", body))["lines"].values
+  took = median { stack.ask(:post, "/api/lines", body) }
   puts format("along %<measure>s: %<rates>d lines of %<pieces>d pieces in %<took>.0f ms (wanted: under 30), " \
               "%<ratio>.1f times a quote's request",
               measure: measure, rates: pieces.size, pieces: pieces.sum(&:size), took: took, ratio: took / echo)
@@ -63,7 +44,7 @@ end
 
 document = Server::BookDocument.read
 base = nil
-[10, 100, 1000].each do |count|
+sized([10, 100, 1000], [10, 20]).each do |count|
   book = stepped(document, count)
   sent = GateMile::Cart.parse(cart, book.currency)
   most = GateMile::Weight.parse("#{count}0 g").base

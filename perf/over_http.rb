@@ -9,10 +9,11 @@ require "net/http"
 require "socket"
 require "tmpdir"
 require_relative "served"
+require_relative "sizes"
 
 ROOT = File.expand_path("..", __dir__)
-ROUNDS = 6
-SECONDS = 1.0
+ROUNDS = sized(6, 1)
+SECONDS = sized(1.0, 0.1)
 
 # One kept-alive connection that asks the same again and again, with as little work of its own as possible.
 class Asking
@@ -66,7 +67,10 @@ def measure(port, path, body, connections, headers = {})
     writer.close
     reader
   end
-  readers.sum { |reader| reader.read.to_i } / SECONDS
+  counts = readers.map { |reader| reader.read.to_i }
+  abort "#{path} was not answered on every connection" if counts.any?(&:zero?)
+
+  counts.sum / SECONDS
 ensure
   pids.each { |pid| Process.wait(pid) }
 end
@@ -88,6 +92,22 @@ def wait_for(port)
   abort "nothing at #{port}"
 end
 
+# @return [Hash, nil] what is answered to a call that is no measurement
+def call(port, verb, path, body = nil, headers = {})
+  answer = answer_of(port, verb, path, body, headers)
+  abort "#{verb} #{path}: #{answer.code} #{answer.body[0, 300]}" unless answer.is_a?(Net::HTTPSuccess)
+
+  answer.body.to_s.empty? ? nil : JSON.parse(answer.body)
+end
+
+# @return [Net::HTTPResponse]
+def answer_of(port, verb, path, body = nil, headers = {})
+  headers = { "content-type" => "application/json", "host" => "localhost" }.merge(headers)
+  request = Net::HTTP.const_get(verb).new(path, headers)
+  request.body = JSON.generate(body) if body
+  Net::HTTP.start("127.0.0.1", port) { |http| http.request(request) }
+end
+
 # @return [Hash] the environment of a server with a database of its own that holds the demo
 def demo_in(folder)
   env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), **AS_SERVED }
@@ -100,7 +120,7 @@ end
 # @return [void]
 def compare(targets)
   targets.each_value { |port, path, body, headers| measure(port, path, body, 2, headers.to_h) }
-  [1, 4, 16].each do |connections|
+  sized([1, 4, 16], [1, 2]).each do |connections|
     rounds = Array.new(ROUNDS) do
       targets.values.map { |port, path, body, headers| measure(port, path, body, connections, headers.to_h) }
     end

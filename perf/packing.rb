@@ -9,6 +9,7 @@ ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
 $LOAD_PATH.unshift(File.expand_path("../core", __dir__))
 require "gate_mile"
+require_relative "sizes"
 
 # Class => side of the bin, and how an item's sides are drawn. Classes 1 to 5 draw six in ten items of their own type.
 TYPES = {
@@ -50,7 +51,7 @@ def timed
   [yield, Process.clock_gettime(Process::CLOCK_MONOTONIC) - started]
 end
 
-[10, 100, 500].each do |count|
+sized([10, 100, 500], [5]).each do |count|
   used = bound = took = 0
   (1..8).each do |kind|
     side = UNIFORM.fetch(kind, [100]).first
@@ -79,7 +80,7 @@ boxes = Array.new(40) do |at|
                     size: GateMile::Sides.new(length: length, width: width, height: height),
                     up_to: (GateMile::Weight.of(random.rand(5..30), "kg") if (at % 3).zero?))
 end
-goods = Array.new(500) do
+goods = Array.new(sized(500, 10)) do
   sides = Array.new(3) { random.rand(10..150) * MILLIMETRE }
   GateMile::Packing::Item.new(sides, random.rand(50..2000) * GateMile::Weight::UNITS["g"], random.rand(6).zero?, 20,
                               nil)

@@ -8,6 +8,7 @@ require "json"
 require "tmpdir"
 require "capybara"
 require "capybara/cuprite"
+require_relative "sizes"
 
 ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
 require_relative "../server/boot"

@@ -8,28 +8,19 @@
 require_relative "over_http"
 require "bcrypt"
 
-BEFORE = 4198
-AFTER = 4199
-TURNS = 40
-EACH = 200
-WARM = 3000
-PEOPLE = 20
-
-# @return [Hash] answer of a call that is no measurement
-def call(port, verb, path, body = nil, headers = {})
-  headers = { "content-type" => "application/json", "host" => "localhost" }.merge(headers)
-  request = Net::HTTP.const_get(verb).new(path, headers)
-  request.body = JSON.generate(body) if body
-  answer = Net::HTTP.start("127.0.0.1", port) { |http| http.request(request) }
-  [answer, answer.body.to_s.empty? ? nil : JSON.parse(answer.body)]
-end
+BEFORE = PORTS + 10
+AFTER = PORTS + 11
+TURNS = sized(40, 2)
+EACH = sized(200, 5)
+WARM = sized(3000, 5)
+PEOPLE = sized(20, 2)
 
 # @return [Array(String, Hash)] body of the question, and the header with the key
 def opened(port)
-  revision = call(port, :Get, "/api/setup")[1]["revision"]
+  revision = call(port, :Get, "/api/setup")["revision"]
   call(port, :Post, "/api/releases", { revision: revision })
-  key = call(port, :Post, "/api/keys", { name: "P", calls: ["quotes"], pace: 100_000 })[1]["key"]
-  products = call(port, :Get, "/api/products?limit=10")[1]["products"]
+  key = call(port, :Post, "/api/keys", { name: "P", calls: ["quotes"], pace: 100_000 })["key"]
+  products = call(port, :Get, "/api/products?limit=10")["products"]
   cart = { lines: products.map { |one| { sku: one["sku"], quantity: 3 } },
            destination: { country: "GB", postcode: "TR29 4ZZ" } }
   [cart, { "authorization" => "Bearer #{key}" }]
@@ -39,10 +30,12 @@ end
 # @return [Hash] the header with the owner's session
 def peopled(port)
   words = { password: "lantern gravel whistle" }
-  first = call(port, :Post, "/api/joining/first", { name: "Ann", email: "ann@tarrow.example", **words })[0]
+  first = answer_of(port, :Post, "/api/joining/first", { name: "Ann", email: "ann@tarrow.example", **words })
+  abort "no account was made: #{first.body}" unless first.code == "201"
+
   owner = { "cookie" => first["set-cookie"][/\A[^;]+/] }
   PEOPLE.times do |at|
-    link = call(port, :Post, "/api/invitations", { role: "editor" }, owner)[1]["link"]
+    link = call(port, :Post, "/api/invitations", { role: "editor" }, owner)["link"]
     call(port, :Post, "/api/joining", { link: link, name: "P#{at}", email: "p#{at}@tarrow.example", **words })
   end
   owner

@@ -9,6 +9,7 @@ ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
 require "json"
 require "tmpdir"
+require_relative "sizes"
 
 ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
 require_relative "../server/boot"
@@ -16,14 +17,15 @@ Server::Database.connect
 Server::Database.migrate
 Server::Demo.load
 NOW = Time.now
-COUNT = 1000
-GOODS = 20_000
+COUNT = sized(1000, 10)
+GOODS = sized(20_000, 80)
 
 def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 def median(list) = list.sort[list.size / 2]
 
 # @return [Float] the median of a few, in seconds
 def seconds(times = 5)
+  times = 1 if TINY
   median(Array.new(times) do
     started = now
     yield
@@ -66,7 +68,7 @@ document = shop
 book = GateMile::Book.compile(document)
 proofs = kept(book, COUNT)
 run = ->(some, in_book) { GateMile::Proving.new(in_book, now: NOW).then { |proving| some.map { |proof| proving.run(proof) } } }
-3.times { run.call(proofs, book) }
+sized(3, 1).times { run.call(proofs, book) }
 outcomes = run.call(proofs, book)
 plain = seconds { proofs.each { |proof| book.quote(proof.cart, at: NOW).method_quotes } }
 all = changed(document, "rules", document["rules"].first["id"], name: "Renamed")

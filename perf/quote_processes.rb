@@ -7,7 +7,7 @@
 require_relative "over_http"
 require_relative "quote_servers"
 
-CONNECTIONS = 8
+CONNECTIONS = sized(8, 2)
 
 QuoteServers.open do |all|
   ports = [1, 2].to_h { |processes| [processes, all.quotes(processes)] }

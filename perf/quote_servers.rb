@@ -5,12 +5,13 @@ require "json"
 require "net/http"
 require "tmpdir"
 require_relative "served"
+require_relative "sizes"
 
 # A workbench that has published the demo, and quote servers beside it, as processes of their own in a folder of their
 # own: what benchmarks and soaks of them share.
 class QuoteServers
   ROOT = File.expand_path("..", __dir__)
-  WORKBENCH = 4188
+  WORKBENCH = PORTS
   private_constant :ROOT, :WORKBENCH
 
   # @return [String] of a shop
@@ -68,7 +69,10 @@ class QuoteServers
     request = Net::HTTP.const_get(verb).new(path, { "content-type" => "application/json" })
     request["authorization"] = "Bearer #{key}" if key
     request.body = JSON.generate(body) if body
-    JSON.parse(Net::HTTP.start("127.0.0.1", WORKBENCH, read_timeout: 120) { |http| http.request(request) }.body)
+    answer = Net::HTTP.start("127.0.0.1", WORKBENCH, read_timeout: 120) { |http| http.request(request) }
+    abort "#{verb} #{path}: #{answer.code} #{answer.body[0, 300]}" unless answer.is_a?(Net::HTTPSuccess)
+
+    JSON.parse(answer.body)
   end
 
   # @return [void] ends all of it, and removes the folder

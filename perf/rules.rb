@@ -9,6 +9,7 @@ require "benchmark/ips"
 require "csv"
 require "json"
 require "tmpdir"
+require_relative "sizes"
 
 ENV["GATE_MILE_DATABASE"] = File.join(Dir.mktmpdir, "perf.sqlite3")
 require_relative "../server/boot"
@@ -63,7 +64,7 @@ sent = GateMile::Cart.parse({ "lines" => lines, "destination" => to }, GateMile:
 
 books = [[10, 2], [100, 20], [500, 100], [1000, 200]].to_h { |sizes| [sizes.first, with(document, *sizes)] }
 report = Benchmark.ips(quiet: true) do |x|
-  x.config(time: 3, warmup: 1)
+  x.config(time: sized(3, 0.05), warmup: sized(1, 0.02))
   books.each { |rules, book| x.report(rules.to_s) { book.quote(sent, at: AT) } }
 end
 times = report.entries.to_h { |entry| [entry.label.to_i, 1 / entry.stats.central_tendency] }

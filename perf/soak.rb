@@ -6,6 +6,9 @@
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
 require "tmpdir"
+require_relative "sizes"
+
+ENV["GATE_MILE_OUTGOING"] ||= "127.0.0.1"
 
 ENV["GATE_MILE_DATABASE"] ||= File.join(Dir.mktmpdir, "soak.sqlite3")
 require_relative "../server/boot"
@@ -14,7 +17,7 @@ require_relative "../test/support/soak"
 Server::Database.connect
 Server::Database.migrate
 Server::Demo.load
-count = Integer(ARGV.first || "2000")
+count = Integer(ARGV.first || sized("2000", "12"))
 memory = -> { File.read("/proc/self/statm").split[1].to_i * 4 / 1024.0 }
 soak = Soak.new(Random.new(1), deadline: 0.25)
 soak.run(count / 4)
@@ -27,4 +30,4 @@ puts format("%<count>d quotes: %<lost>d lost, %<wrong>d wrong; " \
             count: soak.asked, lost: soak.lost, wrong: soak.wrong.size, ratio: memory.call / before)
 puts soak.outcomes.sort.map { |outcome, times| "#{outcome} #{times}" }.join(", ")
 soak.wrong.first(5).each { |told| puts told }
-exit 1 if soak.lost.positive? || soak.wrong.any?
+exit 1 if soak.lost.positive? || soak.wrong.any? || soak.outcomes.empty?

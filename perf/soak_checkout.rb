@@ -11,7 +11,7 @@ require "sqlite3"
 require_relative "quote_servers"
 require_relative "../clients/ruby/gate_mile_checkout"
 
-SECONDS = Integer(ARGV.first || 600)
+SECONDS = Integer(ARGV.first || sized(600, 6))
 SHOPS = 3
 
 # All of it at once.
@@ -99,22 +99,24 @@ class Soak
     @prices = { 1 => "5.95" }
     @killed = 0
     @levels = []
-    doors = [4191, 4192].map { |port| GateMileCheckout.new("http://127.0.0.1:#{all.quotes(2, port: port)}", all.key) }
+    doors = [PORTS + 3, PORTS + 4].map { |port| GateMileCheckout.new("http://127.0.0.1:#{all.quotes(2, port: port)}", all.key) }
     @shops = Array.new(SHOPS) { |at| Shop.new(doors, @prices, at) }
   end
 
   # @return [void]
   def run
     asking = @shops.map { |shop| Thread.new { shop.round(CART) until Thread.current[:over] } }
-    others = [every(20) { release }, every(30) { kill }, every(10) { @levels << Workers.memory }]
+    others = [every(sized(20, 2)) { release }, every(sized(30, 3)) { kill }, every(sized(10, 1)) do
+      @levels << Workers.memory
+    end]
     sleep SECONDS
     others.each(&:kill)
     asking.each { |thread| thread[:over] = true }.each(&:join)
-    sleep 10 # what waits is handed on
+    sleep sized(10, 5) # what waits is handed on
   end
 
-  # @return [void]
-  def tell
+  # @return [Boolean] whether nothing was lost, doubled or wrong
+  def tell # rubocop:disable Metrics
     taken = @shops.map(&:taken).inject(:merge)
     stored = SQLite3::Database.new(@all.database, readonly: true).execute("SELECT number, price FROM orders").to_h
     lost = taken.keys - stored.keys
@@ -125,6 +127,9 @@ class Soak
     failed = @shops.map(&:failed).inject { |one, other| one.merge(other) { |_, *counts| counts.sum } }
     puts "calls that were cut off or refused: #{failed}"
     levels
+    taken.any? && lost.empty? && wrong.zero? && (stored.keys - taken.keys).empty? && @shops.all? do |shop|
+      shop.mixed.empty?
+    end
   end
 
   private
@@ -165,5 +170,5 @@ end
 QuoteServers.open do |all|
   soak = Soak.new(all)
   soak.run
-  soak.tell
+  exit 1 unless soak.tell
 end

@@ -5,9 +5,9 @@
 
 require_relative "page"
 
-STEPS = 1000
-KEYS = "12.34"
-ROWS = [2, 400, 990].freeze
+STEPS = sized(1000, 30)
+KEYS = sized("12.34", "1")
+ROWS = sized([2, 400, 990], [2]).freeze
 
 def script_time(browser)
   metrics = browser.page.command("Performance.getMetrics")["metrics"]
@@ -42,15 +42,15 @@ steps = Array.new(STEPS) { |at| { "at" => "#{at}0 g", "amount" => format("%.2f",
 plan = { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => steps } }
 Server::History.unrecorded { Server::Records::Rate.find("uk-next-day").update!(plan: plan) }
 
-runs = Array.new(3) do
+runs = Array.new(sized(3, 1)) do
   session = Capybara::Session.new(:chromium, Capybara.app)
   session.visit "/#rate=uk-next-day&field=plan"
   cell_of(session, STEPS)
-  sleep 3
+  sleep sized(3, 0.5)
   times = type(session).sort
   session.driver.quit
   times[(times.size * 0.95).ceil - 1]
 end
 puts format("95 %% of the key presses in a schedule of %<steps>d steps take under %<time>.0f ms of script " \
             "(wanted: under 50); runs: %<runs>s",
-            steps: STEPS, time: runs.sort[1], runs: runs.map { |run| format("%.0f", run) }.join(", "))
+            steps: STEPS, time: runs.sort[runs.size / 2], runs: runs.map { |run| format("%.0f", run) }.join(", "))

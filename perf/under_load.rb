@@ -10,15 +10,16 @@ require "bundler/setup"
 require "json"
 require "net/http"
 require "tmpdir"
+require_relative "sizes"
 
 ROOT = File.expand_path("..", __dir__)
-PORT = 4195
-CARRIERS_PORT = 4196
-ROUNDS = 5
-SECONDS = 6
-SHOPPERS = 3
+PORT = PORTS + 7
+CARRIERS_PORT = PORTS + 8
+ROUNDS = sized(5, 1)
+SECONDS = sized(6, 1)
+SHOPPERS = sized(3, 1)
 # Seconds between two edits: nobody edits faster with a mouse; 0 is a script that never stops.
-PACES = { "five edits a second" => 0.2, "edits without a pause" => 0 }.freeze
+PACES = sized({ "five edits a second" => 0.2, "edits without a pause" => 0 }, { "five edits a second" => 0.2 }).freeze
 
 def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 def median(list) = list.sort[list.size / 2]
@@ -64,6 +65,7 @@ end
 def editing(pause)
   done = 0
   thread = Thread.new do
+    Thread.current.report_on_exception = true
     lock = ask(PORT, "Get", "/api/setup")["rates"].find { |one| one["id"] == "hi-tracked" }["lock_version"]
     loop do
       sent = { lock_version: lock, name: "Tracked #{done += 1}" }
@@ -71,7 +73,7 @@ def editing(pause)
       sleep pause
     end
   end
-  yield
+  yield.tap { abort "nothing was edited" if done.zero? }
 ensure
   thread.kill
 end

@@ -3,6 +3,10 @@
 module GateMile
   # What the audit of a whole setup finds.
   module Audit
+    # Of the setup, by what a finding leads to.
+    PARTS = { "offer" => :offers, "coupon" => :offers, "rule" => :rules }.freeze
+    private_constant :PARTS
+
     # @param book [Book]
     # @param at [Time] of the audit: offers may have ended by then
     # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
@@ -13,9 +17,15 @@ module GateMile
                [:goods, GoodsFindings.new(book)], [:rates, LiveFindings.new(book, answers)],
                [:rates, FreeFindings.new(book)], [:offers, OfferFindings.new(book, at)],
                [:rules, RuleFindings.new(book)], [:rates, ZeroFindings.new(book)], [:rates, SetupFindings.new(book)],
-               [:rates, quoted]]
-      shown = SmallestCarts.new(book)
-      Finding.in_order(found.flat_map { |part, one| one.list.map { |finding| shown.on(finding).with(part: part) } })
+               [:rates, OpenFindings.new(book)], [nil, FigureFindings.new(book)], [:rates, PlanFindings.new(book)],
+               [nil, SenseFindings.new(book, at)], [:rates, quoted]]
+      shown = Exhibits.new(book, at)
+      Finding.in_order(found.flat_map do |part, one|
+        one.list.map { |finding| shown.on(finding).with(part: part || part_of(finding)) }
+      end)
     end
+
+    def self.part_of(finding) = PARTS.fetch(finding.setting&.fetch(:kind), :rates)
+    private_class_method :part_of
   end
 end

@@ -15,7 +15,7 @@ module GateMile
     RANKS = { free_beside_paid: 0, no_rate: 1, no_way: 1, no_class_price: 1, blank_cells: 1, loss: 2,
               own_price_far: 2, all_hidden: 1, free_unpriced: 0, free_by_accident: 0,
               nothing_left: 1, zone_ends: 1, zone_in_part: 1, own_country_left_out: 1, live_no_origin: 1,
-              offer_loss: 2, pays_more: 2 }.freeze
+              nobody_buys: -1, offer_loss: 2, pays_more: 2, figure_far: 2 }.freeze
     HOLE = 3
     private_constant :RANKS, :HOLE
 

@@ -164,7 +164,10 @@ module GateMile
 
     def brings(article, units) = article.cost && ((article.price - article.cost) * units)
 
+    # Goods that no catalogue knows reach it too: without goods to try nothing is said.
     def unreached(offer)
+      return [] if sample.empty?
+
       reason = offer.blocking && sample.all? { |article| spoilt?(offer, article) } ? :all_spoil : :no_goods
       [finding(reason == :all_spoil ? :offer_spoilt : :offer_never, :warning, offer, reason: reason)]
     end

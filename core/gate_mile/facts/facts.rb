@@ -20,6 +20,8 @@ module GateMile
     attr_reader :coupons
     # @return [Array<Hash>] what the cart names and the book does not take: field, code and why
     attr_reader :refused
+    # @return [Array<Coupon>] that the cart names and that are over
+    attr_reader :over
 
     # @param book [Book]
     # @param cart [Cart]
@@ -30,7 +32,7 @@ module GateMile
       @cart = cart
       @basket = basket
       @at = at
-      @refused = NONE
+      @refused = @over = NONE
       @group = find_group(book.policies)
       @coupons = find_coupons(book.policies)
     end
@@ -115,6 +117,7 @@ module GateMile
         coupon = policies.coupon(code)
         reason = refusal(coupon)
         @refused += [{ field: "coupon", code: code, reason: reason }] if reason
+        @over += [coupon] if reason == :late
         coupon.id if reason.nil?
       end.uniq
     end

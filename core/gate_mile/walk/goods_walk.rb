@@ -40,9 +40,9 @@ module GateMile
       @book.classes.each { |item| yield(@base.beside(of_class(item)), { code: :with_none, name: item.name }) }
     end
 
-    def treated(treatment)
+    def treated(treatment, &)
       skus = SomeGoodsOf.treated(@book, treatment)
-      return if skus.empty?
+      return classes_without_goods(treatment, &) if skus.empty?
 
       setting = { kind: "treatment", id: treatment.id, field: "price" }
       counts(treatment).each do |count|
@@ -58,6 +58,17 @@ module GateMile
         yield(@base.with(goods: goods),
              { code: :treated_two, treatment: treatment.name, name: skus.first, other: skus.last, count: count,
                setting: setting })
+      end
+    end
+
+    # A class that has no goods yet is treated all the same: loose goods may name it.
+    def classes_without_goods(treatment)
+      setting = { kind: "treatment", id: treatment.id, field: "price" }
+      @book.classes.select { |item| item.treatments.include?(treatment.id) }.each do |item|
+        counts(treatment).each do |count|
+          yield(@base.with(goods: [of_class(item).with(quantity: count)]),
+               { code: :treated, treatment: treatment.name, name: item.name, count: count, setting: setting })
+        end
       end
     end
 

@@ -4,7 +4,9 @@ module GateMile
   # Carts that stand on both sides of every condition of an offer, all others of it being met.
   class OfferWalk
     WEEK = 7
-    private_constant :WEEK
+    # Groups for which each side of a threshold is looked at.
+    GROUPS = 6
+    private_constant :WEEK, :GROUPS
 
     # @param book [Book]
     # @param offer [Offer]
@@ -82,10 +84,20 @@ module GateMile
         edge.sides.each do |side, number|
           put(met, number)&.then do |trial|
             yield trial, reason(:threshold, side: side, measure: edge.measure, figure: edge.text)
+            others(trial, side, edge, &)
           end
         end
       end
       otherwise(met, &) if @offer.threshold&.measure == "value"
+    end
+
+    # The same for every other group: other offers and rules may act there.
+    def others(trial, side, edge)
+      [nil, *@book.policies.groups].map do |one|
+        one&.name
+      end.reject { |name| name == trial.group }.first(GROUPS).each do |name|
+        yield trial.with(group: name), reason(:threshold, side: side, measure: edge.measure, figure: edge.text)
+      end
     end
 
     # What counts shows where it is not the same: a discount, goods that need no shipping.

@@ -276,6 +276,35 @@ class MistakesTest < Minitest::Test
     assert_operator shown, :>, 15
   end
 
+  # A cart that is given for something free is quoted at nothing; what no cart shows has none.
+  def test_the_carts_of_free_methods_are_free
+    shown = MISTAKES.select { |_, code, *| %i[free_by_accident free_beside_paid free_unpriced].include?(code) }.map do |name, code, _, plant|
+      changed = Shop.new(plain(recipe(Random.new(1)), coupon: true))
+      plant.call(changed)
+      book = GateMile::Book.compile(changed.doc)
+      finding = findings(book).find { |one| one.code == code }
+      next name if finding.cart.nil?
+
+      prices = book.quote(cart(finding.cart), at: AT).method_quotes.select(&:available?).map { |one| one.price.to_s }
+      assert_includes prices, "0.00", name
+      true
+    end
+    # A ladder is for when carriers do not answer, and a markup for when they do: no cart shows either without them.
+    assert_operator shown.count(true), :>=, 15, shown.grep(String).join("; ")
+  end
+
+  # A young shop: a working offer and a coupon without threshold, and no products yet. Nothing is said of what loose goods reach.
+  def test_a_shop_without_products
+    shop = plain(recipe(Random.new(4)), coupon: true).merge("products" => [], "treatments" => [])
+    shop["offers"] = [{ "id" => "o", "name" => "Free from 75", "effect" => { "kind" => "free" }, "methods" => ["post"],
+                        "threshold" => { "measure" => "value", "from" => "75.00" } },
+                      { "id" => "c", "name" => "Spring", "effect" => { "kind" => "off", "amount" => "2.00" }, "coupons" => ["spring"], "methods" => ["van"] }]
+    assert_empty findings(GateMile::Book.compile(shop)).map(&:code) & %i[offer_never offer_no_gain nobody_buys figure_far]
+    closed = Shop.new(shop)
+    closed.doc["methods"].each { |one| one["delivery"] = { "cutoff" => "00:00", "hide" => true } }
+    assert_includes findings(GateMile::Book.compile(closed.doc)).map { |one| [one.code, one.numbers[:why]] }, %i[nobody_buys hours]
+  end
+
   # What an edit can't have touched is taken over, and what is told is the same as if all had been asked anew.
   def test_an_edit_asks_again_only_what_it_touches
     shop = plain(recipe(Random.new(2)))

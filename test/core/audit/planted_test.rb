@@ -151,6 +151,57 @@ class PlantedTest < Minitest::Test
                   }],
     all_hidden: [{ names: ["Nothing for Ireland"], zones: ["Ireland"] },
                  ->(shop) { shop.rule("Nothing for Ireland", [{ "fact" => "zone", "of" => ["ie"] }], { "kind" => "hide", "methods" => ["m"] }) }],
+    figure_far: [{ name: "Tracked", zone: "uk", what: :step, figure: "750.00", at: "10 kg", place: :schedule, beside: %w[7.40 7.20], meant: "7.50" },
+                 lambda { |shop|
+                   shop.at("rates", 0)["plan"] = STEPS["weight", ["0 kg", "7.20"], ["5 kg", "7.40"], ["10 kg", "750.00"]]
+                 }],
+    nobody_buys: [{ why: :no_price }, ->(shop) { shop.doc["rates"].each { |rate| rate.delete("plan") } }],
+    zone_off: [{ zone: "fr", rates: 1 },
+               lambda { |shop|
+                 shop.zone("fr", { "kind" => "country", "country" => "FR" }).rate("fr", "m", FLAT["20.00"])
+                 shop.at("zones", 2)["active"] = false
+               }],
+    zone_off_relied: [{ zone: "isles", country: "GB" },
+                      lambda { |shop|
+                        shop.at("zones", 0)["areas"][0]["except"] = %w[HS ZE]
+                        shop.zone("isles", { "kind" => "country", "country" => "GB", "only" => %w[HS ZE] })
+                        shop.at("zones", 2)["active"] = false
+                      }],
+    rule_over: [{ rule: "Spring", last: "2026-05-01" },
+                lambda { |shop|
+                  shop.rule("Spring", [{ "fact" => "date", "first" => "2026-04-01", "last" => "2026-05-01" }],
+                            { "kind" => "add", "amount" => "1.00", "methods" => ["n"] })
+                }],
+    takes_nothing: [{ name: "Tracked", what: :handling },
+                    ->(shop) { shop.at("rates", 0)["plan"] = FLAT["0"].merge("handling" => { "percent" => "10", "per" => "order" }) }],
+    rules_cancel: [{ rule: "Back", other: "Dearer" },
+                   lambda { |shop|
+                     shop.rule("Dearer", [HEAVY], { "kind" => "add", "amount" => "3.00", "methods" => ["n"] })
+                         .rule("Back", [HEAVY], { "kind" => "off", "amount" => "3.00", "methods" => ["n"] })
+                   }],
+    unmeasured: [{ name: "Heavy carts", what: :rule },
+                 lambda { |shop|
+                   shop.doc["products"].each { |product| product.delete("weight") }
+                   shop.rule("Heavy carts", [{ "fact" => "weight", "over" => "20 kg" }], { "kind" => "hide", "methods" => ["n"] })
+                 }],
+    coupon_before_offer: [{ offer: "Trade", coupon: "KEEL", ends: "2026-07-01T00:00", starts: "2026-08-01T00:00" },
+                          lambda { |shop|
+                            shop.at("coupons", 0)["ends"] = "2026-07-01T00:00"
+                            shop.at("offers", 1)["starts"] = "2026-08-01T00:00"
+                          }],
+    coupons_alike: [{ coupon: "KEE1", other: "KEEL" }, lambda { |shop|
+      shop.doc["coupons"] << { "id" => "kee1", "code" => "KEE1" }
+      shop.at("offers", 1)["coupons"] = %w[keel kee1]
+    }],
+    bound_swallows: [{ rate: "Tracked", what: :minimum, figure: "9.00" },
+                     ->(shop) { shop.at("rates", 0)["plan"] = STEPS["weight", ["0 kg", "4.50"], ["5 kg", "7.00"]].merge("minimum" => "9.00") }],
+    per_unit: [{ rate: "Tracked", amount: "14.00", other: "Tracked", zones: ["ie"] },
+               ->(shop) { shop.at("rates", 0)["plan"] = FLAT["14.00"].merge("group" => "unit") }],
+    divisor_odd: [{ rate: "Tracked", divisor: 5, per: "kg" },
+                  lambda { |shop|
+                    shop.at("rates", 0)["plan"] = STEPS["billable_weight", ["0 kg", "4.50"], ["5 kg", "7.00"]]
+                                                  .merge("parcels" => { "kind" => "one", "divisor" => "5" })
+                  }],
     live_no_fallback: [{ rate: "Tracked", troubles: ["silent"] }, ->(shop) { shop.live("silent" => { "kind" => "none" }) }],
     live_carrier_off: [{ rate: "Tracked", names: ["Swift"] }, lambda { |shop|
       shop.live
@@ -253,7 +304,13 @@ class PlantedTest < Minitest::Test
     keys.to_h { |key| [key, key == :zone ? finding.zone : told(finding.numbers[key])] }
   end
 
-  def told(value) = value.is_a?(GateMile::Money) ? value.to_s : value
+  def told(value)
+    case value
+    when GateMile::Money then value.to_s
+    when Array then value.map { |one| told(one) }
+    else value
+    end
+  end
 
   # @return [Integer] 1 where the finding has something to show
   def seen(book, finding)

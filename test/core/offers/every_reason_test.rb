@@ -12,7 +12,8 @@ class EveryReasonTest < Minitest::Test
            { "sku" => "ANCHOR", "name" => "Anchor", "price" => "90.00", "weight" => "9 kg", "class" => "heavy" },
            { "sku" => "BARE", "name" => "Bare", "price" => "5.00" }].freeze
   SHOP = { products: GOODS, classes: [{ "id" => "small", "name" => "Small" }, { "id" => "heavy", "name" => "Heavy" }],
-           groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }], coupons: [{ "id" => "keel", "code" => "KEEL" }],
+           groups: [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }],
+           coupons: [{ "id" => "keel", "code" => "KEEL" }, { "id" => "old", "code" => "OLD", "ends" => "2026-05-01T00:00" }],
            methods: [{ "id" => "m", "code" => "M", "name" => "Tracked" }, { "id" => "n", "code" => "N", "name" => "Next day" }],
            rates: [{ "id" => "uk-m", "zone" => "uk", "method" => "m", "plan" => { "schedule" => { "kind" => "flat", "amount" => "4.50" } } }] }.freeze
   VALUE = ->(**bounds) { { "measure" => "value" }.merge(bounds.transform_keys(&:to_s)) }
@@ -30,6 +31,7 @@ class EveryReasonTest < Minitest::Test
     [{ "groups" => { "except" => ["crew"] } }, { cart: { "group" => "trade" } }, :acted, [], nil],
     [{ "coupons" => ["keel"] }, {}, :not_for_them, [[:no_coupon, { coupons: ["keel"] }]], nil],
     [{ "coupons" => ["keel"] }, { cart: { "coupons" => [" keel "] } }, :acted, [], nil],
+    [{ "coupons" => ["old"] }, { cart: { "coupons" => ["OLD"] } }, :not_for_them, [[:coupon_over, { coupon: "OLD", ends: "2026-05-01T00:00" }]], nil],
     [{ "promotions" => "with" }, {}, :not_for_them, [[:no_promotion, {}]], nil],
     [{ "promotions" => "without" }, { cart: { "promotions" => ["Spring sale"] } }, :not_for_them, [[:promotion, { names: ["Spring sale"] }]], nil],
     [{ "starts" => "2026-07-01T00:00" }, {}, :not_for_them, [[:early, { starts: "2026-07-01T00:00" }]], nil],

@@ -5329,6 +5329,11 @@ export interface components {
             coupons: components["schemas"]["Texts"];
         } | {
             /** @constant */
+            code: "coupon_over";
+            coupon: string;
+            ends: string;
+        } | {
+            /** @constant */
             code: "no_promotion";
         } | {
             /** @constant */
@@ -5557,8 +5562,117 @@ export interface components {
             numbers: {
                 name: string;
                 /** @enum {string} */
-                what: "step" | "first_step" | "class" | "others" | "cell" | "handling" | "markup" | "ladder" | "offer" | "rule" | "treatment";
+                what: "step" | "first_step" | "class" | "others" | "cell" | "handling" | "markup" | "ladder" | "offer" | "rule" | "treatment" | "all";
                 figure?: string;
+            };
+        } | {
+            /** @constant */
+            code: "figure_far";
+            numbers: {
+                name: string;
+                /** @enum {string} */
+                what: "flat" | "first" | "additional" | "step" | "each" | "cell" | "class" | "others" | "handling" | "minimum" | "maximum" | "fallback" | "threshold" | "cap" | "amount" | "rule";
+                figure: string;
+                at?: string;
+                /** @enum {string} */
+                place: "schedule" | "zones" | "methods" | "classes" | "prices" | "goods";
+                beside: components["schemas"]["Texts"];
+                meant?: string;
+            };
+        } | {
+            /** @constant */
+            code: "nobody_buys";
+            numbers: {
+                /** @enum {string} */
+                why: "no_zone" | "no_method" | "no_rate" | "no_price" | "hours";
+            };
+        } | {
+            /** @constant */
+            code: "zone_off";
+            numbers: {
+                rates: number;
+            };
+        } | {
+            /** @constant */
+            code: "zone_off_relied";
+            numbers: {
+                country: string;
+            };
+        } | {
+            /** @constant */
+            code: "rule_over";
+            numbers: {
+                rule: string;
+                last: string;
+            };
+        } | {
+            /** @constant */
+            code: "takes_nothing";
+            numbers: {
+                name: string;
+                /** @enum {string} */
+                what: "offer" | "rule" | "handling";
+            };
+        } | {
+            /** @constant */
+            code: "rules_cancel";
+            numbers: {
+                rule: string;
+                other: string;
+            };
+        } | {
+            /** @constant */
+            code: "unmeasured";
+            numbers: {
+                name: string;
+                /** @enum {string} */
+                what: "offer" | "rule";
+            };
+        } | {
+            /** @constant */
+            code: "coupon_before_offer";
+            numbers: {
+                offer: string;
+                coupon: string;
+                ends: string;
+                starts: string;
+            };
+        } | {
+            /** @constant */
+            code: "coupons_alike";
+            numbers: {
+                coupon: string;
+                other: string;
+            };
+        } | {
+            /** @constant */
+            code: "bound_swallows";
+            numbers: {
+                rate: string;
+                /** @enum {string} */
+                what: "minimum" | "maximum";
+                figure: string;
+                prices: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "per_unit";
+            numbers: {
+                rate: string;
+                amount: string;
+                other: string;
+                zones: components["schemas"]["Texts"];
+            };
+        } | {
+            /** @constant */
+            code: "divisor_odd";
+            numbers: {
+                divisor: number;
+                /** @enum {string} */
+                per: "kg" | "lb";
+                least: number;
+                most: number;
+                rate?: string;
             };
         } | {
             /** @constant */

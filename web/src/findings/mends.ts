@@ -3,6 +3,9 @@ import type { Finding, Setup } from '../api/client'
 /** Settings of which it is certain that they do nothing as they are. */
 const OFF: readonly Finding['code'][] = [
   'offer_over',
+  'rule_over',
+  'takes_nothing',
+  'coupon_before_offer',
   'offer_never',
   'offer_beaten',
   'offer_no_gain',

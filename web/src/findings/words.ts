@@ -3,7 +3,7 @@ import { measured, MOMENT_NAMES, namesOf } from '../offers/words'
 import { measureWords } from '../plans/draft'
 import type { Formats } from '../ui/format'
 import { count, counted, list, placeName, shortList } from '../ui/locale'
-import { momentWords } from '../ui/moment'
+import { dateWords, momentWords } from '../ui/moment'
 import { levelWords, moreRegions, regionName } from '../zones/words'
 
 /** A finding in words: what is wrong, and how to mend it. */
@@ -21,6 +21,7 @@ interface About {
   geography: Geography | undefined
   /** The name of the other zone, where there is one. */
   other: string
+  setup: Setup
 }
 
 /** A sentence for each kind of finding; one that is missing is a type error. */
@@ -312,6 +313,43 @@ const FREE: Record<NumbersOf<'free_by_accident'>['what'], (figure: string, name:
   offer: (_, name) => `“${name}” makes shipping free for every cart: it has no condition.`,
   rule: (_, name) => `“${name}” makes shipping free for every cart: it has no condition.`,
   treatment: (figure, name) => `“${name}” ships everything of class ${figure} free.`,
+  all: (_, name) => `${name} is free for every cart.`,
+}
+
+const FIGURES: Record<NumbersOf<'figure_far'>['what'], (at: string) => string> = {
+  flat: () => 'the price',
+  first: () => 'the first unit',
+  additional: () => 'each additional unit',
+  step: (at) => `the step at ${at}`,
+  each: (at) => `the amount per increment from ${at}`,
+  cell: () => 'a cell',
+  class: (at) => `class ${at}`,
+  others: () => 'everything else',
+  handling: () => 'handling',
+  minimum: () => 'the minimum',
+  maximum: () => 'the maximum',
+  fallback: () => 'the fallback',
+  threshold: () => 'the threshold',
+  cap: () => 'the most it takes off',
+  amount: () => 'the amount',
+  rule: () => 'the amount',
+}
+
+const BESIDE: Record<NumbersOf<'figure_far'>['place'], (amounts: string) => string> = {
+  schedule: (amounts) => `beside ${amounts}`,
+  zones: (amounts) => `and ${amounts} elsewhere`,
+  methods: (amounts) => `and others here take ${amounts}`,
+  classes: (amounts) => `and other classes ${amounts}`,
+  prices: (amounts) => `and prices come to ${amounts}`,
+  goods: (amounts) => `and the dearest product costs ${amounts}`,
+}
+
+const NOBODY: Record<NumbersOf<'nobody_buys'>['why'], [text: string, mend: string]> = {
+  no_zone: ['no zone is switched on', 'Switch on a zone, or add one.'],
+  no_method: ['every method is switched off', 'Switch on a method.'],
+  no_rate: ['no zone has a method that is switched on', 'Add a method to a zone.'],
+  no_price: ['no rate has a price', 'Give a rate a price.'],
+  hours: ['every method is closed at every hour', 'Change the hours of a method.'],
 }
 
 const TAKEN: Record<string, (name: string) => string> = {
@@ -336,6 +374,60 @@ const whole = {
   free_by_accident: ({ name, what, figure }) => ({
     text: FREE[what](figure ?? '', name),
     mend: fine('give it a price, or a condition.'),
+  }),
+  figure_far: ({ name, what, figure, at, place, beside, meant }, { formats }) => ({
+    text: `${name}: ${FIGURES[what](at ?? '')} is ${formats.money(figure)}, ${BESIDE[place](list(beside.map((one) => formats.money(one))))}.`,
+    mend: meant
+      ? `Did you mean ${formats.money(meant)}? The decimal point may be missing or misplaced.`
+      : 'Check the figure.',
+  }),
+  nobody_buys: ({ why }) => ({ text: `Nobody can buy anything: ${NOBODY[why][0]}.`, mend: NOBODY[why][1] }),
+  zone_off: ({ rates: number }) => ({
+    text: `This zone is off, with ${counted(number, 'price')} set up.`,
+    mend: 'Switch it on when you ship there.',
+  }),
+  zone_off_relied: ({ country }) => ({
+    text: `This zone is off, and no other zone takes its part of ${placeName(country)}.`,
+    mend: 'Switch it on, or give its places to another zone.',
+  }),
+  rule_over: ({ rule, last }) => ({
+    text: `“${rule}” can’t hold any more: its last day was ${dateWords(last)}.`,
+    mend: 'Remove it, or give it a new last day.',
+  }),
+  takes_nothing: ({ name, what }) => ({
+    text:
+      what === 'handling'
+        ? `The handling of ${name} adds nothing.`
+        : `“${name}” changes no price: its amount is zero.`,
+    mend: 'Give it an amount, or remove it.',
+  }),
+  rules_cancel: ({ rule, other }) => ({
+    text: `“${rule}” takes back what “${other}” does, for the same carts.`,
+    mend: 'Remove both, or change one.',
+  }),
+  unmeasured: ({ name }) => ({
+    text: `“${name}” looks at weights, and no product has one.`,
+    mend: 'Give products a weight.',
+  }),
+  coupon_before_offer: ({ offer, coupon, ends, starts }) => ({
+    text: `“${offer}” starts ${momentWords(starts)}, and coupon ${coupon} ends ${momentWords(ends)}.`,
+    mend: 'Extend the coupon, or start the offer earlier.',
+  }),
+  coupons_alike: ({ coupon, other }) => ({
+    text: `Coupons ${other} and ${coupon} are easy to mix up.`,
+    mend: 'Rename one of them.',
+  }),
+  bound_swallows: ({ rate, what, figure, prices }, { formats }) => ({
+    text: `${rate} always costs its ${what}, ${formats.money(figure)}: its prices run from ${formats.money(prices[0]!)} to ${formats.money(prices[1]!)}.`,
+    mend: `Change the ${what}, or the prices.`,
+  }),
+  per_unit: ({ rate, amount, other, zones: where }, { formats, setup }) => ({
+    text: `${rate} takes ${formats.money(amount)} per unit; ${other} in ${list(namesOf(where, setup.zones))} takes about as much per order.`,
+    mend: fine('charge per order.'),
+  }),
+  divisor_odd: ({ divisor, per, least, most, rate }) => ({
+    text: `${rate ? `${rate} divides` : 'Parcels divide'} by ${divisor} for volumetric weight; carriers use ${least} to ${most} (${per === 'kg' ? 'cm³ per kg' : 'in³ per lb'}).`,
+    mend: 'Check the divisor with your carrier.',
   }),
   own_country_left_out: ({ country }) => ({
     text: `${placeName(country).replace(/^t/, 'T')}, the shop’s own country, is in no zone.`,
@@ -395,5 +487,5 @@ export function findingSentence(
   const other = finding.other ? namesOf([finding.other], setup.zones)[0]! : 'another zone'
   // A code and its numbers belong together, which a lookup by code can't tell the compiler.
   const tell = TELLS[finding.code] as (numbers: Finding['numbers'], about: About) => Told
-  return tell(finding.numbers, { formats, geography, other })
+  return tell(finding.numbers, { formats, geography, other, setup })
 }

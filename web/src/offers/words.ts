@@ -122,6 +122,8 @@ export function reasonSentence(reason: Reason, outlook: Outlook, setup: Setup, f
         : 'It is for customer groups, and this cart has none.'
     case 'no_coupon':
       return `It needs coupon ${few(codesOf(reason.coupons, setup), 'or')}.`
+    case 'coupon_over':
+      return `Coupon ${reason.coupon} ended ${momentWords(reason.ends)}.`
     case 'no_promotion':
       return 'It needs another promotion in the cart.'
     case 'promotion':

@@ -20,6 +20,12 @@ export function momentWords(moment: string): string {
   return Number.isNaN(date.getTime()) ? moment : onTheClock('moment', MOMENT).format(date)
 }
 
+/** A day of the store's calendar, "2026-11-27", as people read it. */
+export function dateWords(day: string): string {
+  const date = new Date(`${day}T00:00Z`)
+  return Number.isNaN(date.getTime()) ? day : onTheClock('date', { ...DAY, year: 'numeric' }).format(date)
+}
+
 /** When something happened, on the reader's clock. */
 export function timeWords(at: string, options: Intl.DateTimeFormatOptions): string {
   return once(JSON.stringify(options), (locale) => new Intl.DateTimeFormat(locale, options)).format(

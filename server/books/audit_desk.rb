@@ -1,16 +1,14 @@
 # frozen_string_literal: true
 
 module Server
-  # The audit of the setup as it stands. What is read from settings is there at once; what has to be quoted is worked
-  # out beside it, from what the last audit came to, and told as far as it is.
+  # The audit of the setup as it stands, worked out in a process of its own: what is read from settings, and what has to
+  # be quoted, from what the last audit came to. What takes longer is told as far as it is.
   class AuditDesk
     # Seconds that an answer waits for the quoted part.
     WAIT = 0.4
     # Seconds that a shop must stand as it is before its quoted part begins: edits often come in a row.
     REST = 0.2
-    # It lets requests go first: the shorter turns of a thread of low priority.
-    BEHIND = -3
-    private_constant :WAIT, :REST, :BEHIND
+    private_constant :WAIT, :REST
 
     # How far the quoted part is: zones that are done, and how many there are.
     Progress = Struct.new(:done, :total)
@@ -60,8 +58,9 @@ module Server
     def read(book, now, quoted, done)
       also = [now.to_date, Carriers::Port.generation, quoted.object_id, done]
       @shelf.derived(:findings, also) do |current|
-        GateMile::Audit.findings(current, at: now, answers: Carriers::Port.kept,
-                                          quoted: current.equal?(book) ? quoted : Nothing)
+        answers = Carriers::Port.kept
+        counts = current.equal?(book) ? quoted : Nothing
+        SideProcess.run(:findings) { GateMile::Audit.findings(current, at: now, answers: answers, quoted: counts) }
       end
     end
 
@@ -74,7 +73,7 @@ module Server
         @edited.broadcast
         @progress = Progress.new(0, 1)
         last = @quoted
-        @work = Thread.new { quote(book, last) }.tap { |thread| thread.priority = BEHIND }
+        @work = Thread.new { quote(book, last) }
       end
     end
 
@@ -82,9 +81,12 @@ module Server
     def quote(book, last)
       return false unless quiet?(book)
 
-      found = catch(:superseded) { GateMile::QuotedFindings.new(book, last: last, tell: teller(book)) }
+      told = ->(step) { @progress = Progress.new(*step) }
+      found = SideProcess.run(:audit, wanted: -> { @book.equal?(book) }, tell: told) do |tell|
+        GateMile::QuotedFindings.new(book, last: last, tell: ->(*step) { tell.call(step) }).kept
+      end
       @lock.synchronize do
-        @quoted = found if found && @book.equal?(book)
+        @quoted = GateMile::QuotedFindings.new(book, kept: found) if found && @book.equal?(book)
         @book.equal?(book)
       end
     rescue StandardError => e
@@ -97,15 +99,6 @@ module Server
       @lock.synchronize do
         @edited.wait(@lock, Float(ENV.fetch("GATE_MILE_AUDIT_REST", REST))) if @book.equal?(book)
         @book.equal?(book)
-      end
-    end
-
-    # What nobody waits for any more ends at the next zone: a newer book has work of its own.
-    def teller(book)
-      lambda do |done, total|
-        throw :superseded unless @book.equal?(book)
-
-        @progress = Progress.new(done, total)
       end
     end
   end

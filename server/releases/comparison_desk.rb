@@ -7,8 +7,7 @@ module Server
     WAIT = 1.0
     # Comparisons that are kept.
     KEPT = 6
-    BEHIND = -2
-    private_constant :WAIT, :KEPT, :BEHIND
+    private_constant :WAIT, :KEPT
 
     # One side of a comparison. name: a number, or the draft with its revision; book.
     Side = Struct.new(:name, :book)
@@ -65,21 +64,35 @@ module Server
     # What goes wrong is told to whoever asks for it, and worked out anew by the next.
     def begun(sides, now)
       Thread.new { compared(*sides, now) }.tap do |thread|
-        thread.priority = BEHIND
         thread.report_on_exception = false
       end
     end
 
+    # In a process of its own; what has to be quoted of the older side is kept for the next time.
     def compared(from, to, now)
-      old = from.book
-      new = to.book
-      changes = GateMile::CartChanges.new(old, new, now: now)
-      { ready: true, whole: changes.whole?, gained: changes.zones_gained.map(&:name),
-        lost: changes.zones_lost.map(&:name), carts: changes.list.map { |one| document(one, old, new) },
-        findings: findings(from, new, now) }
+      asleep = asleep_now
+      known = quoted(from)
+      changes, found = SideProcess.run(:comparison) do
+        [changed(from.book, to.book, now), new_findings(from, to.book, now, known)]
+      end
+      list, kept = found
+      @quoted = [from.name, GateMile::QuotedFindings.new(from.book, kept: kept)]
+      { ready: true, **changes, findings: list.map { |one| one.merge(asleep: asleep.include?(one["key"])) } }
     rescue StandardError
       clear
       raise
+    end
+
+    def changed(old, new, now)
+      changes = GateMile::CartChanges.new(old, new, now: now)
+      { whole: changes.whole?, gained: changes.zones_gained.map(&:name), lost: changes.zones_lost.map(&:name),
+        carts: changes.list.map { |one| document(one, old, new) } }
+    end
+
+    def asleep_now
+      Records::SleepingFinding.ids.to_set
+    ensure
+      ActiveRecord::Base.connection_handler.clear_active_connections!
     end
 
     def document(one, old, new)
@@ -87,24 +100,20 @@ module Server
       { **one.dump.transform_keys(&:to_sym), zone: zone&.name }
     end
 
-    # Those of the newer setup that the older one had not.
-    def findings(from, new, now)
-      quoted = quoted(from)
+    # Those of the newer setup that the older one had not, and what was quoted of the older one.
+    def new_findings(from, new, now, known)
+      quoted = known || GateMile::QuotedFindings.new(from.book)
       before = GateMile::Audit.findings(from.book, at: now, quoted: quoted).to_set { |one| said(one) }
-      asleep = Records::SleepingFinding.ids.to_set
-      quoted = GateMile::QuotedFindings.new(new, last: quoted)
-      GateMile::Audit.findings(new, at: now, quoted: quoted).reject { |one| before.include?(said(one)) }
-                     .map { |one| { **one.dump, part: one.part.name, asleep: asleep.include?(one.key) } }
-    ensure
-      ActiveRecord::Base.connection_handler.clear_active_connections!
+      later = GateMile::QuotedFindings.new(new, last: quoted)
+      found = GateMile::Audit.findings(new, at: now, quoted: later).reject { |one| before.include?(said(one)) }
+      [found.map { |one| { **one.dump, part: one.part.name } }, quoted.kept]
     end
 
     # Edits are compared with the same release one after the other: what has to be quoted for it is kept.
+    # @return [QuotedFindings, nil]
     def quoted(side)
       name, found = @quoted
-      return found if name == side.name
-
-      GateMile::QuotedFindings.new(side.book).tap { |fresh| @quoted = [side.name, fresh] }
+      found if name == side.name
     end
 
     # What a finding is about, however many it counts: one more or one fewer is not news.

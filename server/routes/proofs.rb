@@ -37,7 +37,13 @@ module Server
         end
 
         app.post "/api/walk" do
-          answer(WalkDocument.new(settings.shelf.current.last, body_of("WalkRequest")).dump)
+          body = body_of("WalkRequest")
+          _, book = settings.shelf.current
+          effort = Effort.new(env)
+          walked = SideProcess.run(Asking.now&.id || :nobody, wanted: -> { !effort.gone? }) do
+            WalkDocument.new(book, body).dump
+          end
+          walked ? answer(walked) : status(204)
         end
 
         app.post "/api/proofs/keep" do

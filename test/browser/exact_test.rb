@@ -44,7 +44,7 @@ class ExactTest < Minitest::Test
     within(bench) { assert_text "This is not the form of a postcode there (such as TR29 4ZZ). What can be read of it is matched all the same." }
     select "United States", from: "To"
     fill_in "Postcode", with: "2134"
-    within(bench) { assert_text "This is one figure short." }
+    within(bench) { assert_text "This is one digit short" }
   end
 
   # A free method that a missing postcode may take away: both it and what would come back say so.

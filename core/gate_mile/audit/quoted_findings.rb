@@ -26,14 +26,18 @@ module GateMile
     # @param book [Book]
     # @param last [QuotedFindings, nil] of an earlier book
     # @param tell [#call, nil] hears how many zones are done, and of how many
-    def initialize(book, last: nil, tell: nil)
+    # @param kept [Array, nil] what {#kept} gave where these findings of the same book were worked out elsewhere
+    def initialize(book, last: nil, tell: nil, kept: nil)
       @book = book
       @goods = CaseGoods.new(book)
       @samples = ZoneSamples.new(book.zones)
       @situations = Situations.new(book, @samples)
       @asked = 0
-      @zones = work(last, tell)
+      @zones, @asked = kept || [work(last, tell), @asked]
     end
+
+    # @return [Array] what another one of the same book can be made of
+    def kept = [zones, asked]
 
     # @return [Array<Finding>]
     def list = zones.each_value.flat_map(&:findings)

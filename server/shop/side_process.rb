@@ -1,0 +1,166 @@
+# frozen_string_literal: true
+
+require "etc"
+
+module Server
+  # Runs what takes long (walks, audits, comparisons) in a process of its own, so that quotes do not wait for it: a fork
+  # of this one, which has the compiled books already, and takes none of its connections along. Only so many run at a
+  # time, one for each person; the others wait their turn. Whoever asks and goes away ends it.
+  #
+  # docs/decisions/0050 says why it is a fork and no pool of workers.
+  module SideProcess
+    # At the same time, of all and of one person; how many of one person may wait; seconds that one waits, and may run.
+    # An audit and a comparison leave room for somebody's walk.
+    MOST = [Etc.nprocessors, 3].max
+    OWN = 1
+    WAITING = 3
+    PATIENCE = 60
+    LONGEST = 300
+    # Seconds between two looks whether anybody still wants it.
+    LOOK = 0.05
+    # How far behind quotes it stands for a processor.
+    NICE = 10
+    private_constant :MOST, :OWN, :WAITING, :PATIENCE, :LONGEST, :LOOK, :NICE
+
+    # It ended without an answer. Its message says how.
+    class Failed < StandardError; end
+
+    @lock = Mutex.new
+    @free = ConditionVariable.new
+    @running = Hash.new(0)
+    @waiting = Hash.new(0)
+
+    class << self
+      # @param who [Object] whose turn it is: a person, or what the server does by itself
+      # @param wanted [#call] false once nobody waits for it any more
+      # @param tell [#call, nil] hears what the block tells by the way
+      # @yieldparam tell [#call] takes what can be marshalled
+      # @yieldreturn [Object] that can be marshalled: worked out without database, network and locks
+      # @return [Object, nil] what the block returned; nil where nobody wanted it any more
+      # @raise [Problem] 429 where too much of that person waits already, 503 where there is no turn for long
+      # @raise [GateMile::Invalid, Problem] as the block raised it
+      # @raise [Failed]
+      def run(who, wanted: -> { true }, tell: nil, &work)
+        return unless turn(who, wanted)
+
+        begin
+          answered(wanted, tell, work)
+        ensure
+          @lock.synchronize do
+            @running[who] -= 1
+            @free.broadcast
+          end
+        end
+      end
+
+      # @return [Integer] how many run now
+      def running = @lock.synchronize { @running.values.sum }
+
+      private
+
+      # @return [Boolean] whether it may begin; false where nobody wants it any more
+      def turn(who, wanted)
+        @lock.synchronize do
+          if @waiting[who] >= WAITING
+            raise Problem.new(429, "You have asked for several of these already. Wait for one of them.", retry_after: 5)
+          end
+
+          @waiting[who] += 1
+          waits(who, wanted)
+        ensure
+          @waiting[who] -= 1 if @waiting[who].positive?
+        end
+      end
+
+      def waits(who, wanted)
+        over = Database.now + PATIENCE
+        until @running[who] < OWN && @running.values.sum < MOST
+          return false unless wanted.call
+          raise Problem.new(503, "The server is busy. Try again in a moment.", retry_after: 5) if Database.now > over
+
+          @free.wait(@lock, LOOK)
+        end
+        @running[who] += 1
+        true
+      end
+
+      def answered(wanted, tell, work)
+        SQLite3::ForkSafety.suppress_warnings! # what it has open is closed in the child, which is what we want
+        lifeline, held = IO.pipe
+        reader, writer = IO.pipe(binmode: true)
+        pid = Process.fork { child(lifeline, writer, work) }
+        writer.close
+        heard(reader, wanted, tell)
+      ensure
+        reap(pid) if pid
+        [lifeline, held, reader, writer].compact.each(&:close)
+      end
+
+      def reap(pid)
+        Process.kill(:KILL, pid)
+      rescue Errno::ESRCH
+        nil
+      ensure
+        Process.wait(pid)
+      end
+
+      def heard(reader, wanted, tell)
+        over = Database.now + LONGEST
+        loop do
+          return unless wanted.call
+          raise Failed, "it took too long" if Database.now > over
+          next unless reader.wait_readable(LOOK)
+
+          kind, said = Marshal.load(reader) # rubocop:disable Security/MarshalLoad -- of our own process
+          case kind
+          when :told then tell&.call(said)
+          when :done then return said
+          else raise said
+          end
+        end
+      rescue EOFError
+        raise Failed, "it ended early"
+      end
+
+      # Nothing of it outlives the block, or the process that waits for it: no handler of this process runs at its end.
+      def child(lifeline, writer, work)
+        alone(lifeline, writer)
+        Thread.new do
+          lifeline.read
+          exit!(1)
+        end
+        Process.setpriority(Process::PRIO_PROCESS, 0, NICE)
+        write = ->(frame) { writer.write(Marshal.dump(frame)) && writer.flush }
+        write.call([:done, work.call(->(said) { write.call([:told, said]) })])
+      rescue Exception => e # rubocop:disable Lint/RescueException -- it is told to the process that waits
+        tell_error(writer, e)
+      ensure
+        exit!(0)
+      end
+
+      def tell_error(writer, error)
+        known = error.is_a?(Problem) || error.is_a?(GateMile::Invalid)
+        said = if known
+                 error
+               else
+                 Failed.new("#{error.class}: #{error.message.to_s[0,
+                                                                  300]} (#{error.backtrace.to_a.first})")
+               end
+        writer.write(Marshal.dump([:failed, said]))
+        writer.flush
+      rescue StandardError
+        nil # the other end says that it ended early
+      end
+
+      # Sockets of shoppers, the lock of the folder and files of the database stay with the process that has them.
+      def alone(*ours)
+        kept = [0, 1, 2, *ours.map(&:fileno)]
+        Dir.children("/proc/self/fd").map(&:to_i).each do |number|
+          IO.for_fd(number).close unless kept.include?(number)
+        rescue SystemCallError, ArgumentError
+          next
+        end
+      end
+    end
+  end
+end

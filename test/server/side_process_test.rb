@@ -1,0 +1,133 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+
+# What takes long, beside the answers: in a process of its own, so many at a time, and only while somebody wants it.
+class SideProcessTest < Minitest::Test
+  include ServerSupport
+
+  Side = Server::SideProcess
+  GBP = GateMile::Currency["GBP"]
+
+  def soon
+    over = Time.now + 20
+    sleep 0.01 until yield || Time.now > over
+    assert yield
+  end
+
+  def alive?(pid)
+    Process.kill(0, pid)
+    true
+  rescue Errno::ESRCH
+    false
+  end
+
+  # One that runs until it is let go; its process as soon as it has begun.
+  def lasting(who, wanted: -> { true })
+    begun = Queue.new
+    thread = Thread.new { Side.run(who, wanted: wanted, tell: begun.method(:push)) { |tell| tell.call(Process.pid) && sleep } }
+    thread.report_on_exception = false
+    [thread, begun.pop]
+  end
+
+  def test_it_answers_from_another_process_and_tells_by_the_way
+    told = []
+    pid, money = Side.run(:a, tell: told.method(:push)) do |tell|
+      tell.call(1)
+      tell.call("two")
+      [Process.pid, GateMile::Money.new(5, GBP)]
+    end
+    refute_equal Process.pid, pid
+    assert_equal [1, "two"], told
+    assert_equal GateMile::Money.new(5, GBP), money
+    refute alive?(pid)
+    assert_equal 0, Side.running
+  end
+
+  # Nothing of the server goes along: neither its sockets nor its database.
+  def test_it_holds_nothing_of_ours
+    server = TCPServer.new("127.0.0.1", 0)
+    fresh(WHOLE_DEMO)
+    held = Side.run(:a) { Dir.children("/proc/self/fd").filter_map { |fd| File.readlink("/proc/self/fd/#{fd}") rescue nil } } # rubocop:disable Style/RescueModifier
+    own = Dir.children("/proc/self/fd").filter_map { |fd| File.readlink("/proc/self/fd/#{fd}") rescue nil } # rubocop:disable Style/RescueModifier
+    ours = ->(links) { links.grep(/socket:|\.sqlite3/) }
+    refute_empty ours.call(own)
+    assert_empty ours.call(held) & ours.call(own)
+    assert_operator Server::Records::Zone.count, :>, 3, "the server keeps its own"
+  ensure
+    server&.close
+  end
+
+  # Errors arrive as they were raised; what nobody foresaw says how it ended, also where the process was killed.
+  def test_errors
+    problem = assert_raises(Server::Problem) { Side.run(:a) { raise Server::Problem.new(404, "Gone.") } }
+    assert_equal [404, "Gone."], [problem.status, problem.message]
+    invalid = assert_raises(GateMile::Invalid) { Side.run(:a) { GateMile::Cart.parse({}, GBP) } }
+    refute_empty invalid.problems
+    assert_match(/ZeroDivisionError/, assert_raises(Side::Failed) { Side.run(:a) { 1 / 0 } }.message)
+    assert_raises(Side::Failed) { Side.run(:a) { Process.kill(:KILL, Process.pid) } }
+    assert_raises(Side::Failed) { Side.run(:a) { -> {} } }
+    assert_equal 0, Side.running
+  end
+
+  # Whoever goes away ends it, at once.
+  def test_nobody_wants_it_any_more
+    wanted = true
+    thread, pid = lasting(:a, wanted: -> { wanted })
+    wanted = false
+    assert_nil thread.value
+    refute alive?(pid)
+  end
+
+  # A second one of the same person waits for the first, and leaves where it is not wanted; too many are refused.
+  def test_turns
+    go = false
+    first, = lasting(:a, wanted: -> { !go })
+    waiting = Array.new(3) { Thread.new { Side.run(:a, wanted: -> { !go }) { 1 } } }
+    soon { waiting.all?(&:stop?) }
+    refused = assert_raises(Server::Problem) { Side.run(:a) { 1 } }
+    assert_equal 429, refused.status
+    assert_equal 2, Side.run(:b) { 2 }
+    go = true
+    assert_equal [nil] * 4, [first, *waiting].map(&:value)
+    assert_equal 0, Side.running
+  end
+
+  # Of all persons together only so many run.
+  def test_so_many_at_a_time
+    go = false
+    most = [Etc.nprocessors, 3].max
+    begun = Array.new(most) { |index| lasting(index, wanted: -> { !go }) }
+    late = Thread.new { Side.run(:late) { :done } }
+    sleep 0.2
+    assert_equal most, Side.running
+    assert late.alive?
+    go = true
+    begun.each { |pair| pair.first.join }
+    assert_equal :done, late.value
+  end
+
+  # A server that is killed leaves none of them behind.
+  def test_it_ends_with_whoever_waits_for_it
+    reader, writer = IO.pipe
+    server = Process.fork do
+      Side.run(:a, tell: ->(pid) { writer.puts(pid) && writer.flush }) { |tell| tell.call(Process.pid) && sleep }
+    end
+    pid = reader.gets.to_i
+    Process.kill(:KILL, server)
+    Process.wait(server)
+    soon { !alive?(pid) || File.read("/proc/#{pid}/stat").split[2] == "Z" }
+  ensure
+    [reader, writer].each(&:close)
+  end
+
+  # A walk is the same from there as it is here.
+  def test_a_walk
+    fresh(WHOLE_DEMO)
+    zone = setup_now["zones"].first["id"]
+    here = Server::WalkDocument.new(Server::App.settings.shelf.current.last, { "zone" => zone }).dump
+    there = api(:post, "/api/walk", { zone: zone })
+    assert_equal(JSON.parse(JSON.generate(here))["carts"].map { |cart| cart["gets"] }, there["carts"].map { |cart| cart["gets"] })
+    api(:post, "/api/walk", { zone: "nowhere" }, status: 404)
+  end
+end

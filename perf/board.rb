@@ -52,7 +52,7 @@ end
 # One size in a process of its own: a shop is opened once.
 def measured(zones)
   Server::BookRecords.write(large(zones))
-  session = Capybara::Session.new(:chromium, Capybara.app)
+  session = opened
   session.visit "/"
   puts first_prices(session).to_json
   session.quit

@@ -67,7 +67,7 @@ def dragged(session)
 end
 
 Server::Demo.load
-session = Capybara::Session.new(:chromium, Capybara.app)
+session = opened
 { "scrolling the Board" => -> { scrolled(session, "/", "#section") },
   "scrolling the catalogue" => -> { scrolled(session, "/goods", "[role=grid]") },
   "typing a price" => -> { typed(session) },

@@ -23,3 +23,10 @@ Capybara.register_driver(:chromium) do |app|
   Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_options: OPTIONS.dup, timeout: 60,
                                      browser_path: ENV.fetch("CHROMIUM", "/usr/bin/chromium-headless-shell"))
 end
+
+# Held here, too: the server in this process forks, and a browser that only the main thread holds would be collected
+# there, and ended.
+SESSIONS = [] # rubocop:disable Style/MutableConstant
+
+# @return [Capybara::Session]
+def opened = Capybara::Session.new(:chromium, Capybara.app).tap { |session| SESSIONS << session }

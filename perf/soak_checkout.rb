@@ -116,23 +116,26 @@ class Soak
   end
 
   # @return [Boolean] whether nothing was lost, doubled or wrong
-  def tell # rubocop:disable Metrics
+  def tell
     taken = @shops.map(&:taken).inject(:merge)
-    stored = SQLite3::Database.new(@all.database, readonly: true).execute("SELECT number, price FROM orders").to_h
-    lost = taken.keys - stored.keys
-    wrong = taken.count { |number, price| stored[number] && stored[number].to_s != price }
     puts "#{@shops.sum(&:asked)} calls, #{taken.size} orders, #{@prices.size} releases, #{@killed} processes killed"
-    puts "lost: #{lost.size}; other price: #{wrong}; more than were told: #{(stored.keys - taken.keys).size}; " \
-         "of two releases: #{@shops.sum { |shop| shop.mixed.size }}"
+    wrong = wrongs(taken)
+    puts wrong.map { |name, count| "#{name}: #{count}" }.join("; ")
     failed = @shops.map(&:failed).inject { |one, other| one.merge(other) { |_, *counts| counts.sum } }
     puts "calls that were cut off or refused: #{failed}"
     levels
-    taken.any? && lost.empty? && wrong.zero? && (stored.keys - taken.keys).empty? && @shops.all? do |shop|
-      shop.mixed.empty?
-    end
+    taken.any? && wrong.values.all?(&:zero?)
   end
 
   private
+
+  def wrongs(taken)
+    stored = SQLite3::Database.new(@all.database, readonly: true).execute("SELECT number, price FROM orders").to_h
+    { "lost" => (taken.keys - stored.keys).size,
+      "other price" => taken.count { |number, price| stored[number] && stored[number].to_s != price },
+      "more than were told" => (stored.keys - taken.keys).size,
+      "of two releases" => @shops.sum { |shop| shop.mixed.size } }
+  end
 
   def levels
     third = [@levels.size / 3, 1].max

@@ -43,7 +43,7 @@ plan = { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => st
 Server::History.unrecorded { Server::Records::Rate.find("uk-next-day").update!(plan: plan) }
 
 runs = Array.new(sized(3, 1)) do
-  session = Capybara::Session.new(:chromium, Capybara.app)
+  session = opened
   session.visit "/#rate=uk-next-day&field=plan"
   cell_of(session, STEPS)
   sleep sized(3, 0.5)

@@ -34,7 +34,7 @@ def ask(port, verb, path, body = nil)
 end
 
 def carrier(name, mode)
-  ask(CARRIERS_PORT, "Post", "/control", { carrier: name, mode: mode, delay: mode == "slow" ? 30 : 0 })
+  ask(CARRIERS_PORT, "Post", "/control", { carrier: name, mode: mode, delay: mode == "slow" ? sized(30, 2) : 0 })
 end
 
 def cart(count)

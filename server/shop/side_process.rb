@@ -123,6 +123,7 @@ module Server
       end
 
       # Nothing of it outlives the block, or the process that waits for it: no handler of this process runs at its end.
+      # Finalizers of what only other threads hold do run in it; those of the server's libraries reach nothing outside.
       def child(lifeline, writer, work)
         alone(lifeline, writer)
         Thread.new do

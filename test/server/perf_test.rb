@@ -11,8 +11,8 @@ class PerfTest < Minitest::Test
   # What others share, and what compares with another checkout.
   PARTS = %w[over_http page stack sizes served quote_servers alike chaos].freeze
   SCRIPTS = Dir[File.join(ROOT, "perf/*.rb")].map { |file| File.basename(file, ".rb") } - PARTS
-  # Each asks something that wants an account where there are accounts.
-  ASKING = %w[lines catalogue zones checkout http].freeze
+  # One in this process and one over HTTP: each asks what wants an account where there are accounts.
+  ASKING = %w[lines http].freeze
 
   def run_tiny(name, **env)
     tiny = { "GATE_MILE_PERF" => "tiny", "GATE_MILE_PERF_PORT" => free_ports.to_s, **env.transform_keys(&:to_s) }

@@ -14,6 +14,8 @@ require "tmpdir"
 LONG = { "browser" => 60, "server" => 25, "core" => 8 }.freeze
 # In how many processes the files of a folder run: to load takes longer than many of them do.
 TOGETHER = { "core" => 3, "server" => 6, "browser" => 13 }.freeze
+# Files that take so long that they run by themselves, before all others.
+ALONE = %w[test/server/perf_test.rb].freeze
 
 def run_here(files)
   require "minitest/autorun"
@@ -23,11 +25,13 @@ end
 
 # Files of the core and of the server share processes; each browser file has one of its own.
 def jobs(files)
-  files.group_by { |file| TOGETHER[file[%r{test/(\w+)/}, 1]] }.flat_map do |count, list|
+  files.group_by { |file| TOGETHER[file[%r{test/(\w+)/}, 1]] unless ALONE.include?(file) }.flat_map do |count, list|
     next list.map { |file| [file] } unless count
 
     list.sort_by { |file| -File.size(file) }.each_with_index.group_by { |_, at| at % count }.values.map { |pairs| pairs.map(&:first) }
   end.sort_by do |group|
+    next -Float::INFINITY if ALONE.intersect?(group)
+
     -group.sum { |file| LONG.fetch(file[%r{test/(\w+)/}, 1].to_s, 5) + (File.size(file) / 2000) }
   end
 end

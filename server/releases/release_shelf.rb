@@ -3,7 +3,7 @@
 module Server
   # The releases as checkouts use them: which one counts at a moment, and the book of each, compiled once.
   class ReleaseShelf
-    # Books that are kept; one of a large shop takes much memory.
+    # Books that are kept, the live one always among them; one of a large shop takes much memory.
     KEPT = 4
     private_constant :KEPT
 
@@ -62,7 +62,8 @@ module Server
     def make(number)
       release = Records::Release.find_by(id: number) or raise Problem.new(404, "There is no release #{number}.")
       book = GateMile::Book.compile(JSON.parse(release.text))
-      @books = @books.to_a.last(KEPT - 1).to_h.merge(number => book).freeze
+      live, others = @books.partition { |kept, _| kept == self.number }
+      @books = [*live, *others.last(KEPT - 1 - live.size), [number, book]].to_h.freeze
       book
     end
   end

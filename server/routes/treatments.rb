@@ -5,7 +5,7 @@ module Server
     # Treatments, and what they sit on.
     module Treatments
       def self.registered(app)
-        app.get("/api/treatments") { answer({ treatments: Treatments.reaches }) }
+        app.get("/api/treatments") { answer({ treatments: TreatmentReaches.list }) }
 
         app.get "/api/treatments/:id/targets" do
           targets = found(Records::Treatment, params["id"]).targets.where.not(product_id: nil)
@@ -55,14 +55,6 @@ module Server
 
         Plain.order(app, "/api/treatments", Records::Treatment, "treatment")
         Plain.routes(app, "/api/treatments", Records::Treatment, "treatment")
-      end
-
-      # @return [Array<Hash>] how many rows of the catalogue each treatment reaches, and the first of them
-      def self.reaches
-        Records::Treatment.order(:position, :id).pluck(:id).map do |id|
-          found = GoodsQuery.new({ "treatment" => id })
-          { id: id, count: found.count, names: found.relation.limit(3).map(&:name) }
-        end
       end
 
       # @param treatment [Records::Treatment]

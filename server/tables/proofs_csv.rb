@@ -17,9 +17,10 @@ module Server
       # @return [String] CSV
       def write
         cells = ProofCells.new(codes)
+        zones = Records::Zone.pluck(:id, :name).to_h
         CSV.generate(**Cells::OUT) do |csv|
           csv << COLUMNS
-          Records::Proof.order(:position, :id).each { |proof| csv << row(proof.document, cells) }
+          Records::Proof.order(:position, :id).each { |proof| csv << row(proof.document, cells, zones) }
         end
       end
 
@@ -28,10 +29,10 @@ module Server
 
       private
 
-      def row(proof, cells)
+      def row(proof, cells, zones)
         expects = proof["expects"]
         [proof["name"], proof["note"], list(proof["tags"]), *cart(proof["cart"], cells), cells.moment(proof),
-         zone_name(expects["zone"]), expects["status"], cells.methods(expects["methods"].to_a),
+         zones.fetch(expects["zone"], expects["zone"]), expects["status"], cells.methods(expects["methods"].to_a),
          *%w[only ordered].map { |flag| expects[flag] ? "yes" : nil }, expects["text"], json(proof["recorded"])]
       end
 
@@ -44,9 +45,6 @@ module Server
 
       def list(texts) = texts&.join("; ")
       def json(value) = value&.any? ? JSON.generate(value) : nil
-
-      def zone_name(id) = id && (zone_names[id] || id)
-      def zone_names = Records::Zone.pluck(:id, :name).to_h
     end
 
     # @param text [String] CSV

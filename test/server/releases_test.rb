@@ -162,6 +162,15 @@ class ReleasesTest < Minitest::Test
     later(7200) { assert_equal 2, releases.number }
   end
 
+  # Whoever looks at old releases takes nothing away from shoppers: the live book stays compiled.
+  def test_the_live_book_stays
+    publish
+    5.times { |at| reprice("uk-tracked", "6.2#{at}") && publish }
+    number, live = releases.live
+    (1...number).each { |old| releases.book(old) }
+    assert_same live, releases.live.last
+  end
+
   def test_what_changes_for_carts
     fresh(WHOLE_DEMO)
     publish

@@ -161,7 +161,7 @@ class RateToolsTest < Minitest::Test
     assert_equal [:blank_cells], found.call(grid)
     assert_equal [:no_class_price], found.call({ "group" => "class", "classes" => [] })
     assert_equal %i[nothing_left not_carried], found.call({ "group" => "class", "classes" => [], "others" => { "carried" => false, "unclassed" => true } })
-    assert_equal [:no_rate], findings(book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")] }], rates: [])).map(&:code)
+    assert_equal %i[nobody_buys no_rate], findings(book(zones: [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")] }], rates: [])).map(&:code)
   end
 
   def test_own_prices_far_from_the_ordinary_ones_and_the_order_of_findings

@@ -143,6 +143,21 @@ class AskedTest < Minitest::Test
     assert_equal [0, 0], [Server::Records::TurnedAway.count, Server::Records::QuoteHour.count]
   end
 
+  # The slowest of an hour is the slowest, in whichever order they come, and wherever they are added up.
+  def test_the_slowest
+    book = Server::App.settings.releases.live.last
+    cart = GateMile::Cart.parse({ "lines" => [{ "sku" => "LOG-A4", "quantity" => 1 }], "destination" => { "country" => "BR" } }, book.currency)
+    quote = book.quote(cart, at: Time.now)
+    now = Time.utc(2026, 6, 1, 12)
+    [[0.01, 0.25, 0.02], [0.2, 0.1]].each do |seconds|
+      asked = Server::Asked.new
+      seconds.each { |took| asked.note(quote, cart, took, now) }
+      Server::AskedRows.store(JSON.parse(JSON.generate(asked.take)))
+    end
+    row = Server::Records::QuoteHour.find_by(hour: now)
+    assert_equal [5, 580, 250], [row.times, row.milliseconds, row.slowest]
+  end
+
   # Methods that there were to choose, of quotes that can be ordered; an estimate is none.
   def test_what_was_offered
     2.times { quoted }

@@ -331,4 +331,12 @@ class BackupTest < Minitest::Test
     end
     flunk "nothing was refused"
   end
+
+  # Seven nights, and eight Mondays before them; counted, not cut short by one.
+  def test_which_nights_are_kept
+    today = Date.new(2026, 12, 1)
+    kept = (0..90).map { |back| today - back }.select { |date| Server::Nightly.kept?(date, today) }
+    assert_equal (0..6).map { |back| today - back }, kept.first(7)
+    assert_equal [Date.new(2026, 11, 23)] + (1..6).map { |week| Date.new(2026, 11, 23) - (7 * week) }, kept.drop(7)
+  end
 end

@@ -29,6 +29,14 @@ class OrdersTest < Minitest::Test
     assert_equal 1, Server::Records::Order.count
   end
 
+  # A quote holds until its last second, that one too.
+  def test_the_last_second
+    quote = quoted
+    last = Time.iso8601(quote["holds_until"])
+    Time.stub(:now, last + 1) { assert_equal 409, order("late", quote["quote"]) && status }
+    Time.stub(:now, last) { assert_equal 201, order("in time", quote["quote"]) && status }
+  end
+
   # Years later: the reckoning comes from that release, cart and moment, whatever has become of the setup.
   def test_worked_out_again
     quote = ask(:post, "quotes", { cart: cart(goods("ANC-06", 2)), detail: "reckonings" })

@@ -105,6 +105,16 @@ class PlansTest < Minitest::Test
     assert_equal(%w[9.00 9.00], %w[unit once].map { |charge| price.call(of.call(charge, first, combine: "dearest_first"), small) })
   end
 
+  # Among equal first prices the one counts whose additional price is the highest: that costs least.
+  def test_the_dearest_first_among_equals
+    schedule = ->(additional) { { "kind" => "first", "first" => "5.00", "additional" => additional } }
+    plan = { "group" => "class", "combine" => "dearest_first",
+             "classes" => [{ "class" => "s", "schedule" => schedule.call("1.00") }, { "class" => "t", "schedule" => schedule.call("3.00") }] }
+    classes = %w[s t].map { |id| { "id" => id, "name" => id } }
+    one, other = %w[s t].map { |id| { "name" => id, "quantity" => 1, "unit_price" => "1", "class" => id } }
+    [[one, other], [other, one]].each { |lines| assert_equal "6.00", price_of(plan, *lines, classes: classes) }
+  end
+
   def test_only_an_amount_of_nothing_that_was_typed_is_a_chosen_zero
     steps = ->(**step) { { "kind" => "steps", "measure" => "value", "steps" => [{ "at" => "0", **step.transform_keys(&:to_s) }] } }
     free = { "name" => "X", "quantity" => 1, "unit_price" => "20", "discount" => "20" }

@@ -60,6 +60,10 @@ class RateToolsTest < Minitest::Test
       ordered = GateMile::Documents.parse(GateMile::Plan, GateMile::PlanOrder.of(document, GBP), GBP)
       assert_equal written(ordered), written(GateMile::PlanOrder.parse(document, GBP))
     end
+    axis = ->(measure, *edges) { { "measure" => measure, "at" => edges } }
+    grid = ->(rows, columns, cells) { { "schedule" => { "kind" => "grid", "rows" => rows, "columns" => columns, "cells" => cells } } }
+    assert_equal grid.call(axis.call("weight", "0 kg", "2 kg"), axis.call("value", "0", "50"), [%w[1 2], %w[3 4]]),
+                 GateMile::PlanOrder.of(grid.call(axis.call("weight", "2 kg", "0 kg"), axis.call("value", "50", "0"), [%w[4 3], %w[2 1]]), GBP)
     steps = lambda { |*edges|
       { "schedule" => { "kind" => "steps", "measure" => "weight", "steps" => edges.map { |at, amount| { "at" => at, "amount" => amount } } } }
     }

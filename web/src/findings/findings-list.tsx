@@ -89,7 +89,7 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
         )}
         {finding.setting && (
           <>
-            {' '}
+            {finding.cart ? ' · ' : ' '}
             <Link
               className="whitespace-nowrap underline underline-offset-2"
               to={

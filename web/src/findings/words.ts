@@ -34,6 +34,14 @@ interface Some {
 
 /** "Anchor, Rope and 3 more" */
 const goods = ({ count, names }: Some) => shortList(names, names.length, { of: count })
+/** What the audit takes where any goods will do. */
+const ANY = 'Any goods'
+/** "Anchor and other goods" */
+const cartOf = (names: string[]) => {
+  const known = names.filter((name) => name !== ANY)
+  if (known.length === 0) return 'ordinary goods'
+  return list(known.length < names.length ? [...known, 'other goods'] : known)
+}
 /** "5 products: Anchor, Rope and 3 more" */
 const products = (some: Some) => `${counted(some.count, 'product')}: ${goods(some)}`
 /** " and 3 more", after the one that is named. */
@@ -446,11 +454,11 @@ const whole = {
     mend: 'Give them a size.',
   }),
   nothing_left: ({ by, ...some }) => ({
-    text: `A cart with ${list(some.names)} can be sent nowhere: ${taken(by)}.${alike(some)}`,
+    text: `A cart with ${cartOf(some.names)} can be sent nowhere: ${taken(by)}.${alike(some)}`,
     mend: 'Leave one method for such carts.',
   }),
   zone_ends: ({ by, ...some }) => ({
-    text: `Every price ends below a cart with ${list(some.names)}: ${taken(by)}.${alike(some)}`,
+    text: `Every price ends below a cart with ${cartOf(some.names)}: ${taken(by)}.${alike(some)}`,
     mend: 'Give one of the methods a price beyond that, if you ship it.',
   }),
   zone_in_part: () => ({

@@ -20,7 +20,8 @@ class GatesTest < Minitest::Test
       list = gates.list
       assert gates.whole?
       assert_equal list.map { |gate| [gate.rate, gate.by.positive?] }.uniq.size, list.size, "one for each rate and direction"
-      assert_equal list.map { |gate| gate.by.abs }.sort, list.map { |gate| gate.by.abs }, "the nearest first"
+      order = list.map { |gate| [gate.by.abs, gate.line, -gate.by] }
+      assert_equal order.sort, order, "the nearest first, then the line that stands higher, then what is bought more of"
       walked = walk(shop, lines)
       walked.each do |(rate, up), expected|
         gate = list.find { |one| one.rate == rate && one.by.positive? == up }

@@ -24,6 +24,14 @@ class SlipsTest < Minitest::Test
     assert_equal ["BT"], levels("BT95AAX")[0...-1], "an area and nothing below it"
   end
 
+  # What is open only between places of one zone is not open: the rest of the country is that zone's, too.
+  def test_open_within_one_zone
+    alone = zones_of([area("GB", only: ["PA2 0"]), area("GB")])
+    assert_equal "z0", land(alone, "GB", "PA2").zone&.id
+    apart = zones_of([area("GB", only: ["PA2 0"])], [area("GB")])
+    assert_equal "undetermined", written(land(apart, "GB", "PA2"))["status"]
+  end
+
   # Every code of many districts with one slip in its inward part, in every way of writing it apart: it meets the clauses
   # of its district and its area, and no other.
   def test_no_slip_moves_a_parcel

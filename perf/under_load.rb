@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
-# The checkout while the merchant works and a carrier hangs: quotes a second and their 99th percentile, against the same
-# server left in peace, in turns. Quotes are of goods to the mainland (the merchant's own rates) and to Ireland
-# (carriers, each cart with an answer of its own to ask for).
+# The checkout while the merchant works and a carrier hangs, and beside eight walks, an audit and an import: quotes a
+# second and their 99th percentile, against the same server left in peace, in turns. Quotes are of goods to the mainland
+# (the merchant's own rates) and to Ireland (carriers, each cart with an answer of its own to ask for).
 #   bundle exec ruby perf/under_load.rb
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
@@ -18,6 +18,7 @@ CARRIERS_PORT = PORTS + 8
 ROUNDS = sized(5, 1)
 SECONDS = sized(6, 1)
 SHOPPERS = sized(3, 1)
+ROWS = sized(5000, 50)
 # Seconds between two edits: nobody edits faster with a mouse; 0 is a script that never stops.
 PACES = sized({ "five edits a second" => 0.2, "edits without a pause" => 0 }, { "five edits a second" => 0.2 }).freeze
 
@@ -86,6 +87,41 @@ ensure
   carrier("fulmar", "well")
 end
 
+# Eight who walk again and again (each is told to wait where there is no turn for it), one who edits and reads the
+# findings, one who looks at what an import would do.
+def worked_on(from)
+  walked = 0
+  rows = Array.new(ROWS) { |at| format("SKU-%<at>05d,Thing %<at>d,1.00,0.2 kg", at: at) }
+  table = { csv: ["sku,name,price,weight", *rows].join("\n"), store: false,
+            mapping: { sku: "sku", name: "name", price: "price", weight: "weight" } }
+  tasks = [-> { ask(PORT, "Get", "/api/findings") }, -> { imported(table) }] +
+          Array.new(8) { -> { walk ? walked += 1 : sleep(0.5) } }
+  threads = tasks.map { |task| Thread.new { loop { task.call } } }
+  begun = now
+  sleep 0.05 until walked.positive? || now - begun > 60
+  abort "nobody walked" if walked.zero?
+  editing(0.5) { shop(from) }
+ensure
+  threads.each(&:kill)
+end
+
+# @return [Boolean] false where there was no turn
+def walk
+  body = JSON.generate({ zone: "mainland" })
+  answer = Net::HTTP.start("127.0.0.1", PORT, read_timeout: 120) do |http|
+    http.post("/api/walk", body, "content-type" => "application/json")
+  end
+  abort "a walk answered #{answer.code}: #{answer.body}" unless %w[200 429 503].include?(answer.code)
+  answer.code == "200"
+end
+
+def imported(table)
+  answer = Net::HTTP.start("127.0.0.1", PORT, read_timeout: 120) do |http|
+    http.post("/api/products/import", JSON.generate(table), "content-type" => "application/json")
+  end
+  abort "an import answered #{answer.code}: #{answer.body[0, 300]}" unless answer.code == "200"
+end
+
 # @return [Array<Integer>] process ids, once both servers take connections
 def serve(folder)
   env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), "PORT" => PORT.to_s,
@@ -106,12 +142,13 @@ rescue SystemCallError
   (tries += 1) < 80 ? retry : raise
 end
 
-def compare(name, pause)
-  rounds = Array.new(ROUNDS) { |at| [shop(at * 100), troubled((at * 100) + 50, pause)] }
+# @yieldparam from [Integer] the first of the carts to ask about
+def compare(name)
+  rounds = Array.new(ROUNDS) { |at| [shop(at * 100), yield((at * 100) + 50)] }
   peace, trouble = rounds.transpose.map { |list| list.transpose.map { |figures| median(figures) } }
   puts format("in peace %<many>.0f quotes a second, 99 in 100 within %<late>.0f ms", many: peace[0],
                                                                                      late: peace[1] * 1000)
-  puts format("one carrier hangs, %<name>s: %<many>.0f quotes a second, 99 in 100 within %<late>.0f ms",
+  puts format("%<name>s: %<many>.0f quotes a second, 99 in 100 within %<late>.0f ms",
               name: name, many: trouble[0], late: trouble[1] * 1000)
   puts format("ratio: quotes a second %<many>.2f, 99th percentile %<late>.2f (wanted: under 1.5)",
               many: peace[0] / trouble[0], late: trouble[1] / peace[1])
@@ -120,7 +157,8 @@ end
 Dir.mktmpdir do |folder|
   servers = serve(folder)
   shop(0)
-  PACES.each { |name, pause| compare(name, pause) }
+  PACES.each { |name, pause| compare("one carrier hangs, #{name}") { |from| troubled(from, pause) } }
+  compare("eight walks, an audit and an import") { |from| worked_on(from) }
 ensure
   servers&.each { |server| Process.kill("TERM", server) && Process.wait(server) }
 end

@@ -7461,6 +7461,8 @@ export interface operations {
                     "application/json": components["schemas"]["Findings"];
                 };
             };
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
         };
     };
     putFindingToSleep: {
@@ -9678,6 +9680,8 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
         };
     };
     deleteProof: {
@@ -9984,6 +9988,8 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
         };
     };
     exportRelease: {

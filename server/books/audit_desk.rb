@@ -60,7 +60,7 @@ module Server
       @shelf.derived(:findings, also) do |current|
         answers = Carriers::Port.kept
         counts = current.equal?(book) ? quoted : Nothing
-        SideProcess.run(:findings) { GateMile::Audit.findings(current, at: now, answers: answers, quoted: counts) }
+        GateMile::Audit.findings(current, at: now, answers: answers, quoted: counts)
       end
     end
 

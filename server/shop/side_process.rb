@@ -18,8 +18,8 @@ module Server
     LONGEST = 300
     # Seconds between two looks whether anybody still wants it.
     LOOK = 0.05
-    # How far behind quotes it stands for a processor.
-    NICE = 10
+    # How far behind quotes it stands for a processor: a little, or a busy machine never comes to it.
+    NICE = 2
     private_constant :MOST, :OWN, :WAITING, :PATIENCE, :LONGEST, :LOOK, :NICE
 
     # It ended without an answer. Its message says how.

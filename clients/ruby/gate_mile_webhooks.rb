@@ -67,7 +67,7 @@ class GateMileWebhooks
 
   private
 
-  # Several signatures stand beside each other while a secret is replaced.
+  # While a secret is being replaced, a message carries several signatures.
   def signed?(signatures, text)
     own = "v1,#{[OpenSSL::HMAC.digest("SHA256", @key, text)].pack("m0")}"
     signatures.split.any? { |one| one.bytesize == own.bytesize && OpenSSL.fixed_length_secure_compare(one, own) }

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# A receiver that prints what it is told:  WEBHOOK_SECRET=whsec_... ruby clients/ruby/webhook_receiver.rb [PORT]
+# A receiver that prints each message:  WEBHOOK_SECRET=whsec_... ruby clients/ruby/webhook_receiver.rb [PORT]
 # Give its address to Gate Mile under Release, Webhooks. It answers one request after the other, which is enough to see
 # how it is done; put the three lines around `read` into your own server.
 

@@ -71,7 +71,7 @@ export class GateMileWebhooks {
     }
   }
 
-  /** Several signatures stand beside each other while a secret is replaced. */
+  /** While a secret is being replaced, a message carries several signatures. */
   private signed(signatures: string, text: string): boolean {
     const own = Buffer.from(`v1,${createHmac('sha256', this.key).update(text).digest('base64')}`)
     return signatures.split(' ').some((one) => {

@@ -1,4 +1,4 @@
-// A receiver that prints what it is told: WEBHOOK_SECRET=whsec_... node webhook-receiver.mjs [PORT]
+// A receiver that prints each message: WEBHOOK_SECRET=whsec_... node webhook-receiver.mjs [PORT]
 // Give its address to Gate Mile under Release, Webhooks.
 import { createServer } from 'node:http'
 import { GateMileWebhooks, Refused } from './gate-mile-webhooks.ts'

@@ -5,11 +5,12 @@ require "etc"
 module Server
   # Runs what takes long (walks, audits, comparisons) in a process of its own, so that quotes do not wait for it: a fork
   # of this one, which has the compiled books already, and takes none of its connections along. Only so many run at a
-  # time, one for each person; the others wait their turn. Whoever asks and goes away ends it.
+  # time, one for each person; the others wait their turn. One ends early when nobody waits for its result any more.
   #
   # docs/decisions/0050 says why it is a fork and no pool of workers.
   module SideProcess
-    # At the same time, of all and of one person; how many of one person may wait; seconds that one waits, and may run.
+    # How many run at a time: of everybody, and of one person; how many of one person may wait; the seconds that one may
+    # wait, and may run.
     # An audit and a comparison leave room for somebody's walk.
     MOST = [Etc.nprocessors, 3].max
     OWN = 1
@@ -18,7 +19,7 @@ module Server
     LONGEST = 300
     # Seconds between two looks whether anybody still wants it.
     LOOK = 0.05
-    # How far behind quotes it stands for a processor: a little, or a busy machine never comes to it.
+    # Priority below the server's, which answers quotes; with a much lower one a busy machine hardly gets to it.
     NICE = 2
     private_constant :MOST, :OWN, :WAITING, :PATIENCE, :LONGEST, :LOOK, :NICE
 

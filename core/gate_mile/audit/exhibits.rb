@@ -9,7 +9,7 @@ module GateMile
     CAUSES = { blank_cells: %i[blank_cell], no_class_price: %i[no_class_price], not_carried: %i[not_carried],
                ends_early: %i[beyond], no_weight: %i[no_weight], no_size: %i[no_size],
                live_no_origin: %i[no_origin] }.freeze
-    # What is shown by a price, and by which.
+    # Findings that a price shows, and the test that the price must pass.
     PRICES = { free_beside_paid: :nothing?, free_unpriced: :nothing?, figure_far: :figure?, falling: :fallen?,
                loss: :lost?, own_price_far: :own?, bound_swallows: :figure?, rates_alike: :alike? }.freeze
     private_constant :MOST, :CAUSES, :PRICES
@@ -93,7 +93,7 @@ module GateMile
       quote.method_quotes.any? { |one| one.available? && one.acted.any? { |offer| offer.id == finding.setting[:id] } }
     end
 
-    # The method of the finding's rate, or where it names none all of them.
+    # The method of the finding's rate, or all methods where the finding names no rate.
     def own(finding, quote)
       return quote.method_quotes unless by?(finding, "rate")
 

@@ -4,7 +4,7 @@ module GateMile
   # Figures that are far from all of their neighbours, probably by a slip: a point that is missing, a figure too many.
   # One sign is not enough, unless it is absurd.
   class FigureFindings
-    # Neighbours that are told.
+    # How many neighbours a finding names.
     SHOWN = 2
     private_constant :SHOWN
 

@@ -8,7 +8,7 @@ module GateMile
     MOST = 400
     private_constant :MOST
 
-    # One amount of a plan. key: what and where it is, by which plans are compared.
+    # One amount of a plan. key: what and where it is; amounts of two plans with the same key are compared.
     Placed = Struct.new(:what, :at, :amount, :beside, :extra, :between) do
       def key = [what, at, extra]
     end
@@ -129,7 +129,7 @@ module GateMile
       list.compact.map { |what, amount| Placed.new(what, nil, amount, { prices: around(what, amount, prices) }) }
     end
 
-    # A bound that lies among the prices is far from none of them.
+    # A bound between the lowest and the highest price is not far off.
     def around(what, amount, prices)
       positive = prices.select(&:positive?)
       return [] if positive.empty?

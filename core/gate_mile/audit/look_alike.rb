@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module GateMile
-  # Whether two codes are easily taken for each other: by signs that look alike, or by one letter that one of them has
-  # and the other has not, or two that changed places. Codes that differ in a figure are told apart on purpose.
+  # Whether two codes are easily confused: by characters that look alike, one letter too many, or two letters swapped.
+  # Codes that differ in a digit differ on purpose.
   module LookAlike
     SHORTEST = 5
     private_constant :SHORTEST

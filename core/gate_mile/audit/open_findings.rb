@@ -17,7 +17,7 @@ module GateMile
 
     private
 
-    # The first reason for which no shopper anywhere gets a price.
+    # The first reason why no shopper anywhere gets a price.
     def closed
       why = reason or return []
       [Finding.new(code: :nobody_buys, harm: :problem, numbers: { why: why })]
@@ -87,7 +87,7 @@ module GateMile
       @book.rates_in_use.select { |rate| rate.plan && method_of(rate).kind != "collection" }
     end
 
-    # A flat nothing beside a method that costs something is told as that.
+    # A flat zero beside a method that costs something has a finding of its own.
     def beside?(rate, others)
       return false unless rate.plan.schedule.is_a?(Flat)
 

@@ -110,7 +110,7 @@ module GateMile
       [found(:coupon_before_offer, :warning, "offer", offer, offer: offer.name, coupon: last.code, **times)]
     end
 
-    # A fixed price above all that the rates take: nobody pays less by it. With goods to try, that is told by trying.
+    # A fixed price above every price of the rates saves nobody anything. With goods, carts are tried instead.
     def dearer(offer)
       return [] unless offer.effect.kind == :fixed && Alone.goods(@book).empty?
 

@@ -151,7 +151,7 @@ module GateMile
     # @return [Boolean] whether it goes beyond the outward code and is not finished: "IV1 1A"
     def unfinished? = !british.nil? && british.state == :unfinished
 
-    # @return [Boolean] whether it was one digit short, and stands here with a zero in front: "2134" is 02134
+    # @return [Boolean] whether it was one digit short and was given a zero in front: "2134" is 02134
     def lost_zero? = @lost_zero
 
     private

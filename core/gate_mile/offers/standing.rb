@@ -117,7 +117,7 @@ module GateMile
     def coupon
       return if offer.coupons.nil? || @facts.coupons.intersect?(offer.coupons)
 
-      # Whoever has typed it hears when it ended, not that it is missing.
+      # A coupon that was typed but has expired: say when it ended, not that it is missing.
       over = @facts.over.find { |coupon| offer.coupons.include?(coupon.id) }
       return { code: :coupon_over, coupon: over.code, ends: over.period.ends } if over
 

@@ -51,7 +51,7 @@ module GateMile
     # @return [Array<String>] that rules attach
     def messages = @worked.messages
 
-    # @return [Array<Symbol>] those of the provisional facts by which it may be there for nothing, or not
+    # @return [Array<Symbol>] those of the provisional facts that may make it free, or stop it being free
     def freeing = @worked.freeing
 
     # @return [Boolean]

@@ -4,7 +4,7 @@ module GateMile
   # Carts that stand on both sides of every condition of an offer, all others of it being met.
   class OfferWalk
     WEEK = 7
-    # Groups for which each side of a threshold is looked at.
+    # How many customer groups are tried on each side of a threshold.
     GROUPS = 6
     private_constant :WEEK, :GROUPS
 

@@ -7,12 +7,14 @@ module GateMile
     MOST = 300
     # What the method of the rate must be refused for.
     CAUSES = { blank_cells: %i[blank_cell], no_class_price: %i[no_class_price], not_carried: %i[not_carried],
-               ends_early: %i[beyond], no_weight: %i[no_weight], no_size: %i[no_size],
-               live_no_origin: %i[no_origin] }.freeze
+               ends_early: %i[beyond], no_way: %i[line_barred], no_weight: %i[no_weight], no_size: %i[no_size],
+               live_unmeasured: %i[no_weight no_size], live_no_origin: %i[no_origin] }.freeze
     # Findings that a price shows, and the test that the price must pass.
     PRICES = { free_beside_paid: :nothing?, free_unpriced: :nothing?, figure_far: :figure?, falling: :fallen?,
                loss: :lost?, own_price_far: :own?, bound_swallows: :figure?, rates_alike: :alike? }.freeze
-    private_constant :MOST, :CAUSES, :PRICES
+    # How many of the goods that a finding names are tried.
+    UNITS = [1, 4, 12, 40].freeze
+    private_constant :MOST, :CAUSES, :PRICES, :UNITS
 
     # @param book [Book]
     # @param at [Time]
@@ -39,8 +41,8 @@ module GateMile
       return [].lazy if address.nil?
 
       to = Documents.write(address)
-      [[named(finding)], CartLines.of(@book, rate_of(finding))].lazy.flat_map { |lines| lines }.compact
-                                                               .map do |line|
+      [named(finding), CartLines.of(@book, rate_of(finding))].lazy.flat_map { |lines| lines }.compact
+                                                             .map do |line|
         { "lines" => [line],
           "destination" => to }
       end
@@ -55,10 +57,10 @@ module GateMile
       (zones || @book.rates_in_use.map(&:zone)).find { |id| @book.zone(id)&.active }
     end
 
-    # The goods that a finding names.
+    # The goods that a finding names, one and several: an offer may begin with more of them.
     def named(finding)
-      sku = skus[finding.numbers[:names]&.first || finding.numbers[:name]]
-      sku && { "sku" => sku, "quantity" => 1 }
+      sku = skus[finding.numbers[:names]&.first || finding.numbers[:name]] or return []
+      UNITS.map { |count| { "sku" => sku, "quantity" => count } }
     end
 
     def skus = @skus ||= Alone.goods(@book).to_h { |article| [article.name, article.sku] }
@@ -81,6 +83,8 @@ module GateMile
 
     def by_method?(finding, quote)
       methods = own(finding, quote)
+      return false if finding.code == :no_way && quote.status != :nothing_available
+
       causes = CAUSES[finding.code]
       return methods.any? { |one| one.causes.any? { |cause| causes.include?(cause.code) } } if causes
 

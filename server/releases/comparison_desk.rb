@@ -9,8 +9,12 @@ module Server
     KEPT = 6
     private_constant :WAIT, :KEPT
 
-    # One side of a comparison. name: a number, or the draft with its revision; book.
-    Side = Struct.new(:name, :book)
+    # The answer while it is not there yet.
+    LATER = { ready: false, whole: false, gained: [], lost: [], carts: [], findings: [] }.freeze
+    private_constant :LATER
+
+    # One side of a comparison. name: a number, or the draft with its revision; book; revision: nil of a release.
+    Side = Struct.new(:name, :book, :revision)
 
     # @param shelf [BookShelf]
     # @param releases [ReleaseShelf]
@@ -26,6 +30,7 @@ module Server
       @lock.synchronize do
         @works = {}
         @quoted = nil
+        @newest = 0
       end
     end
 
@@ -38,7 +43,7 @@ module Server
       sides = [side(from), side(to)]
       work = work(sides, now)
       work.join(Float(ENV.fetch("GATE_MILE_AUDIT_WAIT", WAIT)))
-      work.alive? ? { ready: false, whole: false, gained: [], lost: [], carts: [], findings: [] } : work.value
+      work.alive? ? LATER : work.value
     end
 
     private
@@ -46,7 +51,7 @@ module Server
     def side(name)
       if name == "draft"
         revision, book = @shelf.current
-        return Side.new("draft #{revision}", book)
+        return Side.new("draft #{revision}", book, revision)
       end
       number = Integer(name, 10, exception: false) or raise Problem.new(404, "There is no release called so.")
       Side.new(number.to_s, @releases.book(number))
@@ -57,6 +62,7 @@ module Server
       key = [*sides.map(&:name), now.to_i / 3600]
       @lock.synchronize do
         @works = @works.to_a.last(KEPT - 1).to_h unless @works.key?(key)
+        @newest = [@newest, *sides.filter_map(&:revision)].max
         @works[key] ||= begun(sides, now)
       end
     end
@@ -68,13 +74,18 @@ module Server
       end
     end
 
+    # An edit ends the comparison of the draft that was there before it.
+    def overtaken?(*sides) = sides.any? { |side| side.revision && side.revision < @newest }
+
     # In a process of its own; what has to be quoted of the older side is kept for the next time.
     def compared(from, to, now)
       asleep = asleep_now
       known = quoted(from)
-      changes, found = SideProcess.run(:comparison) do
+      changes, found = SideProcess.run(:comparison, wanted: -> { !overtaken?(from, to) }) do
         [changed(from.book, to.book, now), new_findings(from, to.book, now, known)]
       end
+      return LATER if found.nil?
+
       list, kept = found
       @quoted = [from.name, GateMile::QuotedFindings.new(from.book, kept: kept)]
       { ready: true, **changes, findings: list.map { |one| one.merge(asleep: asleep.include?(one["key"])) } }

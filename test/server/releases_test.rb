@@ -162,6 +162,29 @@ class ReleasesTest < Minitest::Test
     later(7200) { assert_equal 2, releases.number }
   end
 
+  # Edits in a row: the comparison of an older draft ends for the newer one, and none is refused for want of a turn.
+  def test_comparisons_beside_edits
+    publish
+    before = ENV.fetch("GATE_MILE_AUDIT_WAIT")
+    ENV["GATE_MILE_AUDIT_WAIT"] = "0"
+    6.times do |at|
+      reprice("uk-tracked", "7.1#{at}")
+      api(:get, "/api/releases/changes?from=1&to=draft")
+      assert_equal 200, status
+    end
+    desk = Server::App.settings.comparisons
+    ended = desk.instance_variable_get(:@works).values[0...-1].map(&:value)
+    assert(ended.any? { |one| one[:ready] == false }, "nobody waits for the older ones, so they end without an answer")
+    ENV["GATE_MILE_AUDIT_WAIT"] = before
+    told = api(:get, "/api/releases/changes?from=1&to=draft")
+    assert told["ready"]
+    assert_equal 0, Server::SideProcess.running
+    afters = told["carts"].flat_map { |one| one["methods"] }.select { |one| one["code"] == "TRACKED" }.map { |one| one["after"] }
+    assert_includes afters, "7.15"
+  ensure
+    ENV["GATE_MILE_AUDIT_WAIT"] = before
+  end
+
   # Whoever looks at old releases takes nothing away from shoppers: the live book stays compiled.
   def test_the_live_book_stays
     publish

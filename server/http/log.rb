@@ -1,12 +1,23 @@
 # frozen_string_literal: true
 
+require "logger"
+
 module Server
-  # What the server itself did wrong, on the error stream: the error's class, where it happened and its message, without
-  # what was sent.
+  # What the server says on the error stream, by Ruby's own Logger: what it did wrong, with the error's class, where it
+  # happened and its message, without what was sent; and, where that is asked for, what it answered.
   module Log
+    # A hash is a line of JSON; a text begins with the moment.
+    FORM = lambda do |_, at, _, said|
+      said.is_a?(Hash) ? "#{JSON.generate(said)}\n" : "#{at.utc.iso8601} #{said}\n"
+    end
+    private_constant :FORM
+
     class << self
-      # @return [IO]
-      attr_writer :to
+      # @param stream [IO, nil] nil for the error stream
+      def to=(stream)
+        @to = stream
+        @logger = nil
+      end
 
       # @return [IO]
       def to = @to || $stderr
@@ -16,18 +27,20 @@ module Server
       # @param said [Hash] part, method, status, seconds
       # @return [void]
       def request(id:, **said)
-        line = { at: Time.now.utc.iso8601(3), request: id, **said, seconds: said[:seconds].round(4) }
-        to.puts(JSON.generate(line))
+        logger.info({ at: Time.now.utc.iso8601(3), request: id, **said, seconds: said[:seconds].round(4) })
       end
 
       # @param error [Exception]
       # @param doing [String] what the server was doing
       # @return [void]
       def fault(error, doing)
-        lines = error.backtrace.to_a.first(20).map { |line| "  #{line.delete_prefix("#{ROOT}/")}" }
-        to.puts("#{Time.now.utc.iso8601} fault while #{doing}: #{error.class}: #{error.message.to_s.scrub[0, 300]}",
-                *lines)
+        where = error.backtrace.to_a.first(20).map { |line| "\n  #{line.delete_prefix("#{ROOT}/")}" }
+        logger.error("fault while #{doing}: #{error.class}: #{error.message.to_s.scrub[0, 300]}#{where.join}")
       end
+
+      private
+
+      def logger = @logger ||= Logger.new(to, formatter: FORM)
     end
   end
 end

@@ -76,12 +76,17 @@ module Server
     def taken(queue)
       queue.each_in_order do |call|
         status, = @workbench.tell(call["verb"].to_sym, call["call"], call["body"])
-        (status < 400).tap { |taken| refused(call, status) unless taken }
+        next :taken if status < 400
+        # The order that it closes may still wait at another quote server.
+        next :early if status == 404 && call["verb"] == "patch"
+
+        refused(call, status)
       end
     end
 
     def refused(call, status)
       Log.fault(Refused.new("#{call["call"]}: #{status}"), "handing on what was told, which is kept apart now")
+      :refused
     end
   end
 end

@@ -4,15 +4,19 @@ require "fileutils"
 
 module Server
   # What shops tell of orders while the workbench is away: a folder of files, each whole and on the disk before it is
-  # answered, sent on in their order. A file that can't be read is kept apart, and holds up none behind it.
+  # answered, sent on in their order. A file that can't be read is kept apart, and holds up none behind it. What is told
+  # of an order that still waits at another quote server comes too early: it is tried again with every round.
   class OrderQueue
     REFUSED = "refused"
-    private_constant :REFUSED
+    EARLY = "early"
+    # Seconds for which something may come too early.
+    DAY = 86_400
+    private_constant :REFUSED, :EARLY, :DAY
 
     # @param path [String]
     def initialize(path)
       @path = path
-      FileUtils.mkdir_p(File.join(path, REFUSED), mode: 0o700)
+      [REFUSED, EARLY].each { |name| FileUtils.mkdir_p(File.join(path, name), mode: 0o700) }
     end
 
     # @param call [Hash] verb, call and body
@@ -32,16 +36,16 @@ module Server
     end
 
     # @return [Integer] how many wait
-    def size = files.size
+    def size = files.size + early.size
 
-    # @return [Boolean] whether none waits
+    # @return [Boolean] whether none waits that nothing may overtake
     def empty? = files.empty?
 
     # @param now [Time]
     # @return [Float, nil] seconds that the oldest has waited; nil where none waits
     def age(now = Time.now)
-      oldest = files.first or return
-      [now - File.mtime(oldest), 0].max
+      oldest = [files.first, early.first].compact.map { |file| File.mtime(file) }.min or return
+      [now - oldest, 0].max
     rescue Errno::ENOENT
       nil
     end
@@ -51,13 +55,18 @@ module Server
     def refused = Dir[File.join(@path, REFUSED, "*.json")].size
 
     # Hands on what waits, the oldest first. What the block raises ends that: the rest goes on waiting.
+    # @param now [Time]
     # @yieldparam call [Hash]
-    # @yieldreturn [Boolean] whether it was taken; what was refused is kept apart
+    # @yieldreturn [Symbol] :taken; :refused is kept apart; :early is tried again, for a day
     # @return [void]
-    def each_in_order
-      files.each do |file|
+    def each_in_order(now = Time.now)
+      (files + early).each do |file|
         call = read(file) or next apart(file)
-        yield(call) ? FileUtils.rm_f(file) : apart(file)
+        case yield(call)
+        when :taken then FileUtils.rm_f(file)
+        when :early then File.mtime(file) < now - DAY ? apart(file) : moved(file, EARLY)
+        else apart(file)
+        end
       end
     end
 
@@ -65,6 +74,7 @@ module Server
 
     # By the numbers in their names.
     def files = Dir[File.join(@path, "*.json")]
+    def early = Dir[File.join(@path, EARLY, "*.json")]
 
     # @return [Hash, nil] nil for a file that is empty, cut short or something else
     def read(file)
@@ -74,8 +84,10 @@ module Server
       nil
     end
 
-    def apart(file)
-      FileUtils.mv(file, File.join(@path, REFUSED))
+    def apart(file) = moved(file, REFUSED)
+
+    def moved(file, name)
+      File.rename(file, File.join(@path, name, File.basename(file)))
     rescue Errno::ENOSPC
       nil # it goes on waiting
     end

@@ -15,10 +15,8 @@ module Server
     private_constant :PATIENCE
 
     # A transaction that reads takes no lock that a writer holds or waits for; one that edits takes the write lock at
-    # its beginning, so that what it reads is still so when it writes.
-    #
-    # SQLite's own busy timeout sleeps with Ruby's lock held, so that the thread it waits for can't go on; this one
-    # waits in Ruby.
+    # its beginning, so that what it reads is still so when it writes. It waits for others in Ruby: SQLite's own busy
+    # timeout sleeps with Ruby's lock held, so that the thread it waits for can't go on.
     module Patient
       def begin_db_transaction
         log("begin transaction", "TRANSACTION") do
@@ -38,14 +36,7 @@ module Server
 
       def configure_connection
         super
-        over = 0
-        @raw_connection.busy_handler do |count|
-          over = Database.now + (Database.patience / 1000.0) if count.zero?
-          next false if Database.now > over
-
-          sleep(0.002)
-          true
-        end
+        @raw_connection.busy_handler_timeout = Database.patience
       end
 
       def translate_exception(exception, message:, sql:, binds:)
@@ -78,7 +69,7 @@ module Server
     private_constant :PROBING
 
     class << self
-      # @return [Integer] milliseconds that a transaction waits for another to end
+      # @return [Integer] milliseconds that a transaction waits for another to end, on connections that open from now on
       attr_accessor :patience
 
       # @return [Float] seconds of a clock that never goes back

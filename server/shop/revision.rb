@@ -23,7 +23,7 @@ module Server
 
       def statement(file)
         database = SQLite3::Database.new(file, readonly: true)
-        database.busy_timeout = Database.patience
+        database.busy_handler_timeout = Database.patience
         database.prepare(SQL)
       end
     end

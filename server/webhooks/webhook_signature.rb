@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require "openssl"
+require "standardwebhooks"
 
 module Server
   # How what is sent is signed, by the Standard Webhooks specification (1.0): HMAC-SHA256 over the message's id, the
@@ -21,9 +21,8 @@ module Server
       # @param body [String]
       # @return [Hash{String => String}] headers
       def headers(secret, id, at, body)
-        key = secret.delete_prefix(PREFIX).unpack1("m0")
-        signed = OpenSSL::HMAC.digest("SHA256", key, "#{id}.#{at.to_i}.#{body}")
-        { "webhook-id" => id, "webhook-timestamp" => at.to_i.to_s, "webhook-signature" => "v1,#{[signed].pack("m0")}" }
+        signed = StandardWebhooks::Webhook.new(secret).sign(id, at.to_i, body)
+        { "webhook-id" => id, "webhook-timestamp" => at.to_i.to_s, "webhook-signature" => signed }
       end
     end
   end

@@ -9,7 +9,7 @@ require "tmpdir"
 class PerfTest < Minitest::Test
   ROOT = File.expand_path("../..", __dir__)
   # What others share, and what compares with another checkout.
-  PARTS = %w[over_http page stack sizes served quote_servers alike chaos].freeze
+  PARTS = %w[over_http page stack sizes served quote_servers alike].freeze
   SCRIPTS = Dir[File.join(ROOT, "perf/*.rb")].map { |file| File.basename(file, ".rb") } - PARTS
   # One in this process and one over HTTP: each asks what wants an account where there are accounts.
   ASKING = %w[lines http].freeze

@@ -9,7 +9,7 @@ class QuotingTest < Minitest::Test
 
   # A workbench that answers as it is told, or is away.
   class Workbench
-    attr_accessor :away, :refusing
+    attr_accessor :away, :refusing, :unknown
     attr_reader :sent
 
     def initialize(checkout)
@@ -30,6 +30,8 @@ class QuotingTest < Minitest::Test
       raise Server::Workbench::Away, "away" if away
 
       @sent << [verb, call, body]
+      return [404, {}, ["{}"]] if unknown && call == unknown
+
       [refusing && body["order"] == refusing ? 409 : 201, {}, ["{}"]]
     end
   end
@@ -209,6 +211,28 @@ class QuotingTest < Minitest::Test
     assert_equal(%w[1 2], @workbench.sent.map { |_, _, body| body["order"] })
   end
 
+  # What closes an order that still waits at another quote server comes too early: it goes on waiting, for a day, and what
+  # comes after it does not.
+  def test_what_comes_too_early
+    quote = through("POST", "quotes", { cart: cart }).last["quote"]
+    @workbench.away = true
+    through("PATCH", "orders/7", { state: "cancelled" })
+    through("POST", "orders", { order: "8", quote: quote, method: "TRACKED" })
+    @workbench.away = false
+    @workbench.unknown = "orders/7"
+    2.times { @courier.round }
+    assert_equal [1, 0, "orders"], [*@process.status.values_at(:waiting, :refused), @workbench.sent[1][1]]
+    assert_operator @queue.age, :>, 0
+    assert_equal 201, through("POST", "orders", { order: "9", quote: quote, method: "TRACKED" }).first, "it is overtaken"
+    @workbench.unknown = nil
+    @courier.round
+    assert_equal [0, 0, "orders/7"], [*@process.status.values_at(:waiting, :refused), @workbench.sent.last[1]]
+    @queue.put({ "verb" => "patch", "call" => "orders/6", "body" => {} })
+    @queue.each_in_order { :early }
+    @queue.each_in_order(Time.now + 90_000) { :early }
+    assert_equal [0, 1], @process.status.values_at(:waiting, :refused)
+  end
+
   # Files that are cut, empty or something else are kept apart, and block none behind them.
   def test_a_broken_file_in_the_queue
     @queue.put({ verb: :post, call: "orders", body: { order: "1" } })
@@ -226,7 +250,7 @@ class QuotingTest < Minitest::Test
     order = -> { through("POST", "orders", { order: "1", quote: quote, method: "TRACKED" }) }
     { Errno::ENOSPC => 507, Errno::EIO => 503 }.each do |error, code|
       File.stub(:rename, ->(*) { raise error }) { quietly { assert_equal code, order.call.first } }
-      assert_equal %w[refused], Dir.children(File.join(@path, "orders"))
+      assert_equal %w[early refused], Dir.children(File.join(@path, "orders")).sort
     end
     assert_equal 202, order.call.first
     File.utime(Time.now - 90, Time.now - 90, *Dir[File.join(@path, "orders", "*.json")])

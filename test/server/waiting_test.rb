@@ -217,15 +217,6 @@ class WaitingTest < Minitest::Test
     writer.close
   end
 
-  # Waits only so long for it.
-  def patient(milliseconds)
-    before = Server::Database.patience
-    Server::Database.patience = milliseconds
-    yield
-  ensure
-    Server::Database.patience = before
-  end
-
   def timed
     started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     yield

@@ -257,24 +257,21 @@ class WebhooksTest < Minitest::Test
     reprice("uk-tracked", "7.77")
     duties = Server::Duties.new(releases: releases, suite: Server::App.settings.suite, asked: checkout.asked, keys: checkout.keys)
     duties.instance_variable_set(:@failing, [])
-    before = Server::Database.patience
-    Server::Database.patience = 20
-    other = SQLite3::Database.new(ENV.fetch("GATE_MILE_DATABASE"))
-    other.execute("BEGIN IMMEDIATE")
-    started = Server::Database.now
-    12.times { assert_equal [200, "not_served"], [(told = quoted(cart(goods, { "country" => "JP" }))) && status, told["status"]] }
-    assert_operator Server::Database.now - started, :<, 5
-    Server::CarrierDown.tell(Server::Records::Carrier.first.id)
-    5.times { |at| duties.round(Time.now + (at * 10)) }
-    other.execute("ROLLBACK")
-    other.close
-    Server::Database.patience = before
+    patient(20) do
+      other = SQLite3::Database.new(ENV.fetch("GATE_MILE_DATABASE"))
+      other.execute("BEGIN IMMEDIATE")
+      started = Server::Database.now
+      12.times { assert_equal [200, "not_served"], [(told = quoted(cart(goods, { "country" => "JP" }))) && status, told["status"]] }
+      assert_operator Server::Database.now - started, :<, 5
+      Server::CarrierDown.tell(Server::Records::Carrier.first.id)
+      5.times { |at| duties.round(Time.now + (at * 10)) }
+      other.execute("ROLLBACK")
+      other.close
+    end
     2.times { |at| duties.round(Time.now + 60 + (at * 10)) }
     assert_equal %w[carrier.down nothing.offered proof.failing], kinds.sort
     assert_equal 12, Server::Records::QuoteHour.where(outcome: "not_served").sum(:times)
     refute_nil Server::Records::CheckoutKey.find_by(name: "Shop").used_at
-  ensure
-    Server::Database.patience = before
   end
 
   # Carts of orders are kept for as long as the merchant says, what was paid for good; one duty that fails leaves the others.

@@ -139,6 +139,16 @@ module ServerSupport
     Server::Log.to = nil
   end
 
+  # Waits only so long for a database that is busy.
+  # @param milliseconds [Integer]
+  def patient(milliseconds)
+    before = Server::Database.patience
+    waiting(milliseconds)
+    yield
+  ensure
+    waiting(before)
+  end
+
   def setup_now = api(:get, "/api/setup")
   def find(list, id) = setup_now.fetch(list).find { |item| item["id"] == id }
   def status = last_response.status
@@ -148,6 +158,14 @@ module ServerSupport
   def self.used = @used ||= []
 
   private
+
+  # On connections that nobody else uses now, and on those that open from now on.
+  def waiting(milliseconds)
+    Server::Database.patience = milliseconds
+    free = ActiveRecord::Base.connection_pool.connections.select { |one| [nil, Thread.current].include?(one.owner) }
+    free.filter_map { |one| one.instance_variable_get(:@raw_connection) }
+        .each { |connection| connection.busy_handler_timeout = milliseconds }
+  end
 
   def newer(session) = session.tap { |one| one.env("SERVER_PROTOCOL", "HTTP/1.1") }
 

@@ -63,7 +63,7 @@ class QuoteServers
   # @param port [Integer]
   # @return [String] the address of a Redis of their own
   def redis(port)
-    run("redis", {}, port, "redis-server", "--port", port.to_s, "--save", "", "--bind", "127.0.0.1", "--dir", @folder)
+    run("Redis", {}, port, "redis-server", "--port", port.to_s, "--save", "", "--bind", "127.0.0.1", "--dir", @folder)
     "redis://127.0.0.1:#{port}"
   end
 
@@ -87,7 +87,7 @@ class QuoteServers
   # @return [void]
   def keep = @keeper = Thread.new { loop { @running.each { |one| again(one) } && sleep(0.1) } }
 
-  # @param name [String] workbench, quotes, redis or nginx
+  # @param name [String] workbench, quotes, Redis or nginx
   # @return [Array<Integer>] processes that run under it
   def running(name) = @running.select { |one| one.name == name }.filter_map(&:pid)
 

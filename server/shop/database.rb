@@ -8,11 +8,15 @@ module Server
   module Database
     MIGRATIONS = File.join(ROOT, "server", "db", "migrate")
 
+    OPEN = SQLite3::Constants::Open
+    # Each connection is used by one thread at a time, and needs no lock of SQLite's own: a thread that waits for a busy
+    # database would hold it, and a fork would inherit it held (docs/decisions/0050-what-takes-long-is-forked.md).
+    UNLOCKED = OPEN::NOMUTEX
     # WAL lets readers go on while one writer writes; with it, synchronous=NORMAL loses no consistency in a crash, at
     # most the last transactions of a power cut.
     PRAGMAS = { journal_mode: :wal, foreign_keys: true, synchronous: :normal }.freeze
     PATIENCE = 5000
-    private_constant :PATIENCE
+    private_constant :PATIENCE, :OPEN
 
     # A transaction that reads takes no lock that a writer holds or waits for; one that edits takes the write lock at
     # its beginning, so that what it reads is still so when it writes. It waits for others in Ruby: SQLite's own busy
@@ -80,7 +84,8 @@ module Server
       def connect(file = Settings.database)
         own(file)
         ActiveSupport.on_load(:active_record_sqlite3adapter) { prepend Patient }
-        ActiveRecord::Base.establish_connection(adapter: "sqlite3", database: file, pool: 40, pragmas: PRAGMAS)
+        ActiveRecord::Base.establish_connection(adapter: "sqlite3", database: file, pool: 40, pragmas: PRAGMAS,
+                                                flags: OPEN::READWRITE | OPEN::CREATE | UNLOCKED)
         ActiveRecord::Base.logger = nil
         Keys.load
       end

@@ -22,7 +22,7 @@ module Server
       private
 
       def statement(file)
-        database = SQLite3::Database.new(file, readonly: true)
+        database = SQLite3::Database.new(file, flags: SQLite3::Constants::Open::READONLY | Database::UNLOCKED)
         database.busy_handler_timeout = Database.patience
         database.prepare(SQL)
       end

@@ -121,6 +121,22 @@ class SideProcessTest < Minitest::Test
     [reader, writer].each(&:close)
   end
 
+  # A fork while a thread waits for a busy database begins and ends as any other.
+  def test_beside_a_thread_that_waits_for_the_database
+    fresh
+    writer = SQLite3::Database.new(Server::Settings.database)
+    writer.execute("BEGIN IMMEDIATE")
+    waits = Thread.new { Server::Database.write { Server::Records::Store.first.touch } }
+    sleep 0.2
+    asked = Thread.new { Side.run(:a) { GC.start || :done } }
+    assert asked.join(15), "it never came back"
+    assert_equal :done, asked.value
+  ensure
+    writer.execute("ROLLBACK")
+    writer.close
+    waits.join
+  end
+
   # A walk is the same from there as it is here.
   def test_a_walk
     fresh(WHOLE_DEMO)

@@ -58,10 +58,12 @@ def again(old, new, proofs, outcomes)
   proofs.zip(outcomes).count { |proof, outcome| edited.touches?(outcome.looked) && proving.run(proof) }
 end
 
-def changed(document, list, id, **fields)
-  GateMile::Book.compile(document.merge(list => document[list].map do |one|
+# As the server does after an edit: goods that were not edited stay as they are.
+def changed(document, list, id, catalogue: nil, **fields)
+  edited = document.merge(list => document[list].map do |one|
     one["id"] == id ? one.merge(fields.transform_keys(&:to_s)) : one
-  end))
+  end)
+  GateMile::Book.compile(edited, catalogue: catalogue)
 end
 
 document = shop
@@ -79,7 +81,7 @@ touched = again(book, one, proofs, outcomes)
 of_zone = proofs.zip(outcomes).select { |_, outcome| outcome.looked.zones.include?("ireland") }.map(&:first)
 zone = seconds { again(book, one, proofs, outcomes) }
 alone = seconds { run.call(of_zone, one) }
-puts "#{COUNT} proofs after an edit that touches all: #{every.round(2)} s (wanted 1), " \
+puts "#{COUNT} proofs after an edit that touches all: #{every.round(2)} s (wanted 0.6), " \
      "#{(every / plain).round(2)} of their quotes"
 puts "after an edit of one zone: #{touched} asked, #{zone.round(3)} s, #{(zone / alone).round(2)} " \
      "of what the #{of_zone.size} proofs of that zone take (wanted 1.3)"
@@ -98,9 +100,11 @@ large = document.merge("products" => many)
 big = GateMile::Book.compile(large)
 quoted = nil
 first = seconds(3) { quoted = GateMile::QuotedFindings.new(big) }
-edits = { "one rate" => changed(large, "rates", "ie-tracked", plan: flat),
-          "an offer" => changed(large, "offers", "free-75", threshold: { "measure" => "value", "from" => "80.00" }),
-          "a rule" => changed(large, "rules", document["rules"].first["id"], active: false) }
+same = { catalogue: big.catalogue }
+dearer = { "measure" => "value", "from" => "80.00" }
+edits = { "one rate" => changed(large, "rates", "ie-tracked", plan: flat, **same),
+          "an offer" => changed(large, "offers", "free-75", threshold: dearer, **same),
+          "a rule" => changed(large, "rules", document["rules"].first["id"], active: false, **same) }
 whole = seconds(1) { GateMile::Audit.findings(big, at: NOW, quoted: quoted) }
 puts "the audit of #{GOODS} products: quoting #{first.round(2)} s the first time (#{quoted.asked} " \
      "quotes), the rest #{whole.round(2)} s"
@@ -108,6 +112,6 @@ edits.each do |name, edited|
   after = nil
   took = seconds(3) { after = GateMile::QuotedFindings.new(edited, last: quoted) }
   all = seconds(1) { GateMile::Audit.findings(edited, at: NOW, quoted: after) }
-  puts "after an edit of #{name}: #{(took + all).round(2)} s (wanted 1.5), #{after.asked} " \
+  puts "after an edit of #{name}: #{(took + all).round(2)} s (wanted 0.5), #{after.asked} " \
        "quotes, #{(took / first).round(2)} of the first time"
 end

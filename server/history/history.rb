@@ -199,12 +199,12 @@ module Server
       def step(changes, id, undone:, others:)
         LongChange.bar_all
         if Records::ChangePart.exists?(change_id: id)
-          return LongChange.step(changes, id, undone: undone) { |found| Standing.check(found, changes, undone, others) }
+          return LongChange.step(changes, id, undone: undone) { |found| Standing.check(found, undone, others) }
         end
 
         revision = entries = nil
         change = Database.write do
-          found = newest(changes, id) { |one| Standing.check(one, changes, undone, others) }
+          found = newest(changes, id) { |one| Standing.check(one, undone, others) }
           entries = found.entries
           replay(entries, undone: undone)
           found.update!(undone: undone)

@@ -5,16 +5,12 @@ module Server
   module Standing
     class << self
       # @param change [Records::Change] the newest of its person
-      # @param changes [ActiveRecord::Relation] those that are done, or those that are undone
       # @param undone [Boolean] whether it is to be undone
       # @param others [Boolean] whether it may be somebody else's
       # @return [void]
       # @raise [Problem] 409 (by, blocking: the change that is in the way)
-      def check(change, changes, undone, others)
+      def check(change, undone, others)
         own(change) unless others
-        # The newest, or the one that was undone last, stands alone.
-        return if changes.pick(:id) == change.id && !mixed?(change, undone)
-
         blocking = in_its_way(change, undone) or return
         said = "#{blocking.by || "Somebody"} has changed something since that stands on this."
         raise Problem.new(409, "#{said} Undo that first, or change it by hand.", blocking: blocking.document)
@@ -28,9 +24,8 @@ module Server
         raise Problem.new(409, "#{change.by || "Somebody"} did this, not you. Say that you mean it.", by: change.by)
       end
 
-      # A redo follows what is done since, and misses what is still undone before it.
-      def mixed?(change, undone) = !undone && Records::Change.done.exists?(["id > ?", change.id])
-
+      # A redo follows what is done since, and misses what is still undone before it. On the newest, and on the one that was
+      # undone last, nothing stands.
       # @return [Records::Change, nil]
       def in_its_way(change, undone)
         later = Records::Change.done.where("id > ?", change.id)

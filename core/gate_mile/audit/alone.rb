@@ -7,14 +7,41 @@ module GateMile
     # @param book [Book]
     # @return [Array<Article>] all that a cart can hold and that needs shipping: variants rather than their product
     def self.goods(book)
-      book.catalogue.articles.select { |article| article.ships && (article.variant || article.product.variants.empty?) }
+      book.catalogue.once(:alone) do
+        book.catalogue.articles.select do |article|
+          article.ships && (article.variant || article.product.variants.empty?)
+        end.freeze
+      end
     end
 
+    # @param book [Book]
+    # @return [Array<Array<Article>>] the same, by what treatments may reach them: their class and their own
+    def self.alike(book)
+      book.catalogue.once(:alike) do
+        goods(book).group_by do |article|
+          [article.shipping_class, article.product.treatments, article.variant&.treatments]
+        end.values.freeze
+      end
+    end
+
+    # @param book [Book]
     # @param articles [Array<Article>]
+    # @return [Array<Article>] in the order of the catalogue
+    def self.in_order(book, articles)
+      places = book.catalogue.once(:places) do
+        goods(book).each_with_index.with_object({}.compare_by_identity) { |(article, at), all| all[article] = at }
+      end
+      articles.sort_by { |article| places.fetch(article) }
+    end
+
+    # @param book [Book]
     # @param most [Integer]
-    # @return [Array<Article>] from the lightest to the heaviest, so many at most; those without a weight are left out
-    def self.sample(articles, most)
-      weighed = articles.select(&:weight).sort_by { |article| article.weight.base }
+    # @return [Array<Article>] of these, from the lightest to the heaviest, so many at most; those without a weight are
+    #   left out
+    def self.sample(book, most)
+      weighed = book.catalogue.once(:weighed) do
+        goods(book).select(&:weight).sort_by { |article| article.weight.base }.freeze
+      end
       return weighed if weighed.size <= most
 
       Array.new(most) { |at| weighed[at * (weighed.size - 1) / (most - 1)] }

@@ -13,10 +13,7 @@ module GateMile
     # @param book [Book]
     def initialize(book)
       @book = book
-      kinds = Alone.goods(book).group_by do |article|
-        [article.shipping_class, article.product.treatments, article.variant&.treatments]
-      end
-      @list = kinds.values.first(MOST).flat_map { |articles| ends(articles) }.freeze
+      @list = Alone.alike(book).first(MOST).flat_map { |articles| ends(articles) }.freeze
     end
 
     # @return [Array<Article>] of which some treatment restricts how they travel

@@ -63,7 +63,9 @@ module GateMile
       UNITS.map { |count| { "sku" => sku, "quantity" => count } }
     end
 
-    def skus = @skus ||= Alone.goods(@book).to_h { |article| [article.name, article.sku] }
+    def skus
+      @book.catalogue.once(:sku_by_name) { Alone.goods(@book).to_h { |article| [article.name, article.sku] }.freeze }
+    end
 
     def rate_of(finding)
       found = @book.rates.find { |one| one.id == finding.setting[:id] } if finding.setting&.fetch(:kind) == "rate"

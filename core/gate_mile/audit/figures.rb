@@ -186,7 +186,9 @@ module GateMile
 
     # The dearest goods, as many as say something.
     def dearest
-      @dearest ||= Alone.goods(@book).filter_map { |article| article.price&.minor }.select(&:positive?).max(1)
+      @book.catalogue.once(:dearest) do
+        Alone.goods(@book).filter_map { |article| article.price&.minor }.select(&:positive?).max(1)
+      end
     end
 
     # What an offer takes off or leaves, and how much it takes at most, beside the prices that it falls on.

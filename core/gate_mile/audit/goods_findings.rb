@@ -25,20 +25,14 @@ module GateMile
 
     private
 
-    def ships?(article) = article.ships && (article.variant || article.product.variants.empty?)
-
     # Products with variants are bought as one of these; goods that need no shipping are of no interest here.
-    def articles = @articles ||= @book.catalogue.articles.select { |article| ships?(article) }
+    def articles = Alone.goods(@book)
 
     def kinds
-      found = {}
-      articles.each do |article|
-        key = [article.variant&.treatments, article.product.treatments, article.shipping_class]
-        kind = found[key] ||= Kind.new(@treatments.on(article, article.shipping_class), 0, [])
-        kind.count += 1
-        kind.names << article.name if kind.names.size < SHOWN
+      found = Alone.alike(@book).map do |goods|
+        Kind.new(@treatments.on(goods.first, goods.first.shipping_class), goods.size, goods.first(SHOWN).map(&:name))
       end
-      found.each_value.select { |kind| kind.placed.any? }
+      found.select { |kind| kind.placed.any? }
     end
 
     # Goods that can travel by no method of a zone that has some.

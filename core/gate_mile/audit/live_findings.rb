@@ -45,7 +45,8 @@ module GateMile
     def unknown(rate)
       policy = rate.plan&.parcels || @book.store.parcels
       sized = policy.kind != :boxes || policy.unit_size
-      found = travelling(rate).select { |one| (one.weight || policy.unit_weight).nil? || (one.size.nil? && !sized) }
+      found = @goods.select { |one| (one.weight || policy.unit_weight).nil? || (one.size.nil? && !sized) }
+      found = travelling(found, rate)
       found.empty? ? [] : [finding(:live_unmeasured, :warning, rate, **told(found))]
     end
 
@@ -115,9 +116,9 @@ module GateMile
     end
 
     # Goods that leave the ordinary calculation, or may not travel by it, are in no parcel.
-    def travelling(rate)
+    def travelling(goods, rate)
       stays = Hash.new { |known, placed| known[placed] = stays?(placed, rate) }.compare_by_identity
-      @goods.reject { |article| stays[@book.treatments.on(article, article.shipping_class)] }
+      goods.reject { |article| stays[@book.treatments.on(article, article.shipping_class)] }
     end
 
     # @param placed [Array<Placed>] the same list for all goods that the same treatments reach
@@ -193,15 +194,21 @@ module GateMile
       return [] unless @book.store.boxes.any?(&:active) && packing?
 
       packing = Packing.new(@book.store.boxes)
-      misfits = Hash.new { |known, item| known[item] = packing.misfits([Packing::Item.new(*item, 1, nil)]).any? }
-      found = @goods.select do |article|
-        article.size && article.weight && article.packing != "carton" && misfits[measured(article)]
-      end
+      misfits = packed.select { |item, _| packing.misfits([Packing::Item.new(*item, 1, nil)]).any? }
+      found = Alone.in_order(@book, misfits.each_value.to_a.flatten(1))
       setting = { kind: "box", id: @book.store.boxes.last.id }
       found.empty? ? [] : [Finding.new(code: :no_box_for, harm: :warning, numbers: told(found), setting: setting)]
     end
 
-    # What decides whether it fits: goods of one size and weight are looked at once.
+    # Goods that are packed into boxes, by what decides whether they fit.
+    # @return [Hash{Array => Array<Article>}]
+    def packed
+      @book.catalogue.once(:packed) do
+        @goods.select { |article| article.size && article.weight && article.packing != "carton" }
+              .group_by { |article| measured(article) }.freeze
+      end
+    end
+
     def measured(article)
       sides = [article.size.length, article.size.width, article.size.height].map(&:base)
       [sides, article.weight.base, article.packing == "upright"]

@@ -33,7 +33,7 @@ module GateMile
     private
 
     def rates = @book.rates_in_use.select { |rate| rate.live && place(rate) }
-    def goods = @goods ||= Alone.sample(Alone.goods(@book), MOST)
+    def goods = @goods ||= Alone.sample(@book, MOST)
 
     def of(rate, article)
       visit = Visit.new(basket: @alone.basket(article), destination: Destination.new(place(rate)))

@@ -114,10 +114,14 @@ module GateMile
     end
 
     def sample
-      @sample ||= begin
-        every = [@goods.size / SAMPLE, 1].max
-        priced = @goods.select(&:price).sort_by { |article| article.price.minor }
-        priced.each_slice(every).map(&:first)
+      @sample ||= by_price.each_slice([@goods.size / SAMPLE, 1].max).map(&:first)
+    end
+
+    # @return [Array<Article>] with a price, the cheapest first
+    def by_price
+      @book.catalogue.once(:by_price) do
+        priced = @goods.select(&:price)
+        priced.each_with_index.sort_by { |article, at| (article.price.minor * priced.size) + at }.map(&:first).freeze
       end
     end
 
@@ -223,8 +227,9 @@ module GateMile
     end
 
     def spoiling(offer)
-      items = offer.blocking ? @goods.select { |article| spoilt?(offer, article) } : @goods
-      items.select(&:price).sort_by { |article| article.price.minor }.first(SAMPLE)
+      return by_price.first(SAMPLE) if offer.blocking.nil?
+
+      by_price.lazy.select { |article| spoilt?(offer, article) }.first(SAMPLE)
     end
 
     def acts?(book, document)

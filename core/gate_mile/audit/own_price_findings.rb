@@ -21,7 +21,8 @@ module GateMile
 
     # @return [Array<Finding>] one for each treatment, about its worst case
     def list
-      goods = Alone.goods(@book).select { |article| placed(article).any? { |item| item.treatment.price&.apart? } }
+      apart = Alone.alike(@book).select { |goods| placed(goods.first).any? { |item| item.treatment.price&.apart? } }
+      goods = Alone.in_order(@book, apart.flat_map { |some| some.first(SAMPLE) })
       found = goods.first(SAMPLE).product(@rates).filter_map { |article, rate| far(article, rate) }
       found.group_by { |item| item.treatment.id }.each_value.map { |items| finding(items) }
     end

@@ -67,7 +67,7 @@ module GateMile
       end
     end
 
-    def goods_by_class = @goods_by_class ||= articles.group_by(&:shipping_class)
+    def goods_by_class = @book.catalogue.once(:by_class) { articles.group_by(&:shipping_class).freeze }
 
     def articles = @articles ||= Alone.goods(@book)
 
@@ -89,9 +89,7 @@ module GateMile
 
     def placed(article) = @book.treatments.on(article, article.shipping_class)
 
-    def sample
-      @sample ||= Alone.sample(articles, SAMPLE)
-    end
+    def sample = @sample ||= Alone.sample(@book, SAMPLE)
 
     # A schedule by weight or by the longest side that ends below what single goods have.
     def ends_early(rate)
@@ -108,8 +106,7 @@ module GateMile
 
     # @return [Array<Article>] of which a single one comes to more than that, in the order of the catalogue
     def beyond(measure, top)
-      @largest ||= {}
-      sorted = @largest[measure] ||= measured(measure).sort_by { |base, at, _| [-base, at] }
+      sorted = @book.catalogue.once(:"largest_#{measure}") { measured(measure).sort_by { |base,| -base }.freeze }
       sorted.take_while { |base,| base > top }.sort_by { |_, at, _| at }.map(&:last)
     end
 
@@ -156,7 +153,8 @@ module GateMile
     end
 
     def longer_than_all(schedule)
-      longest = articles.filter_map { |article| article.size&.longest&.base }.max or return
+      longest = @book.catalogue.once(:longest) { [articles.filter_map { |article| article.size&.longest&.base }.max] }
+      longest = longest.first or return
       schedule.scale.boundaries.zip(schedule.steps).drop(1).find do |edge, step|
         edge.base >= longest && !step.closed?
       end&.first

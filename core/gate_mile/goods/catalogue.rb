@@ -17,6 +17,7 @@ module GateMile
       @spelled = shared.fetch(:spelled, EMPTY).dup
       products.each { |product| put(product) }
       [@products, @articles, @spelled].each(&:freeze)
+      @once = {}
       freeze
     end
 
@@ -32,6 +33,12 @@ module GateMile
 
     # @return [Integer] products, without their variants
     def size = @products.size
+
+    # What follows from the goods alone, worked out once whatever else of a setup is edited.
+    # @param name [Symbol]
+    # @yieldreturn [Object] that nobody changes
+    # @return [Object]
+    def once(name) = @once[name] ||= yield
 
     # @param removed [Array<String>] SKUs of products that go, or that come again in another form
     # @param products [Array<Product>] that come

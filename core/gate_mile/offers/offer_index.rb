@@ -9,8 +9,16 @@ module GateMile
       @offers = offers.select(&:active)
       @places = {}.compare_by_identity
       @offers.each_with_index { |offer, at| @places[offer] = at }
+      @gates = {}.compare_by_identity
+      alike = {}
+      @offers.each { |offer| @gates[offer] = alike[gate_of(offer)] ||= gate_of(offer) }
       @found = {}
     end
+
+    # What lets a cart through, or keeps it out: the same object for offers that ask for the same.
+    # @param offer [Offer] an active one
+    # @return [Array]
+    def gate(offer) = @gates.fetch(offer)
 
     # @return [Boolean] whether there is none at all
     def empty? = @offers.empty?
@@ -31,6 +39,8 @@ module GateMile
     end
 
     private
+
+    def gate_of(offer) = [offer.promotions, offer.period, offer.blocking].freeze
 
     # @return [Array(Array<Offer>, Hash{String => Array<Offer>})] those without a coupon, and by coupon
     def looked_up(zone, group)

@@ -56,14 +56,13 @@ module GateMile
     # @return [Settled]
     def settle(&share)
       reached = @standings.select { |standing| standing.reached?(@ordinary) && shared?(standing, &share) }
-      tried = candidates(reached)
-      best = tried.size > 1 ? tried.min_by.with_index { |candidate, at| [left(candidate), at] } : tried.first
+      best = best_of(candidates(reached))
       return Settled.new(@start) { outcomes(NONE, {}) } if best.nil?
 
-      steps = steps(best)
-      acted = steps.filter_map { |step| step.standing.offer unless step.taken.zero? }
-      Settled.new(steps.last.amounts, acted) do
-        outcomes(reached, steps.to_h { |step| [step.standing, taken(step)] }.compare_by_identity)
+      acted = []
+      amounts = applied(best) { |offer| acted << offer }
+      Settled.new(amounts, acted) do
+        outcomes(reached, steps(best).to_h { |step| [step.standing, taken(step)] }.compare_by_identity)
       end
     end
 
@@ -95,13 +94,39 @@ module GateMile
       end
     end
 
-    # @return [Integer] minor units that a candidate leaves to pay
-    def left(candidate)
-      return steps(candidate).last.amounts.sum if @start.size > 1
+    # @return [Array<Standing>, nil] the one that leaves least to pay, and of several the first
+    def best_of(candidates)
+      return candidates.first if candidates.size < 2
 
-      candidate.inject(@start.first) do |amount, standing|
-        amount - standing.offer.effect.takes(rest(amount, share(standing)))
+      best = least = nil
+      candidates.each do |candidate|
+        left = applied(candidate).sum
+        if least.nil? || left < least
+          best = candidate
+          least = left
+        end
       end
+      best
+    end
+
+    # @yieldparam offer [Offer] that takes something off
+    # @return [Array<Integer>] minor units that a candidate leaves of each part
+    def applied(candidate)
+      if @start.size > 1
+        steps = steps(candidate)
+        steps.each { |step| yield step.standing.offer unless step.taken.zero? } if block_given?
+        return steps.last.amounts
+      end
+
+      amount = @start.first
+      candidate.each do |standing|
+        taken = standing.offer.effect.takes(@shares.empty? ? amount : rest(amount, share(standing)))
+        next if taken.zero?
+
+        amount -= taken
+        yield standing.offer if block_given?
+      end
+      [amount]
     end
 
     def steps(candidate)

@@ -20,9 +20,12 @@ module GateMile
       @zone = zone
     end
 
-    # @return [Boolean] whether one that {OfferIndex} found stands open to the cart: what was asked there is not asked
+    # @return [Boolean] whether the cart passes the gate of one that {OfferIndex} found: what was asked there is not asked
     #   again
-    def open? = (promotions || period || uses || blocked).nil?
+    def passes? = (promotions || period || blocked).nil?
+
+    # @return [Boolean] whether it is not used up
+    def left? = uses.nil?
 
     # @return [Array<Hash>] everything that stands against it: code and what belongs to it
     def reasons = CHECKS.filter_map { |check| send(check) }

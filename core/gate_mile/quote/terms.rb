@@ -26,9 +26,14 @@ module GateMile
 
     # @return [Array<Standing>] those that stand open to the cart
     def open
-      @open ||= @book.policies.offer_index.for(zone.id, facts.group, facts.coupons).filter_map do |offer|
-        standing = Standing.new(offer, facts, zone)
-        standing if standing.open?
+      @open ||= @book.policies.offer_index.then do |index|
+        passed = {}.compare_by_identity
+        index.for(zone.id, facts.group, facts.coupons).filter_map do |offer|
+          standing = Standing.new(offer, facts, zone)
+          gate = index.gate(offer)
+          passed[gate] = standing.passes? unless passed.key?(gate)
+          standing if passed[gate] && standing.left?
+        end
       end
     end
 
@@ -37,8 +42,8 @@ module GateMile
     def open_for(method)
       return open if open.empty?
 
-      @open_for ||= open.each_with_object(Hash.new { |found, id| found[id] = [] }) do |standing, found|
-        (standing.offer.method_ids || @book.method_ids).each { |id| found[id] << standing }
+      @open_for ||= open.each_with_object({}) do |standing, found|
+        (standing.offer.method_ids || @book.method_ids).each { |id| (found[id] ||= []) << standing }
       end
       @open_for.fetch(method, [])
     end

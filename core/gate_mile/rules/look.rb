@@ -44,7 +44,7 @@ module GateMile
       at = 0
       while at < parts.size
         part = parts[at]
-        found = part.is_a?(Integer) ? condition(part) : tested(part)
+        found = part.is_a?(Integer) ? @known[part] || condition(part) : tested(part)
         return node.settled if found.equal?(node.settling)
 
         open ||= found if found.open?

@@ -24,8 +24,8 @@ module Server
         raise Problem.new(409, "#{change.by || "Somebody"} did this, not you. Say that you mean it.", by: change.by)
       end
 
-      # A redo follows what is done since, and misses what is still undone before it. On the newest, and on the one that was
-      # undone last, nothing stands.
+      # A redo follows what is done since, and misses what is still undone before it. On the newest, and on the one that
+      # was undone last, nothing stands.
       # @return [Records::Change, nil]
       def in_its_way(change, undone)
         later = Records::Change.done.where("id > ?", change.id)

@@ -5,10 +5,12 @@ module Server
   class WalkDocument
     # @param book [GateMile::Book]
     # @param asked [Hash] one of zone, rate and offer, by its id
+    # @param answers [Hash{GateMile::CarrierRequest => GateMile::Reply}] what carriers have answered lately
     # @param now [Time]
     # @raise [Problem] 404
-    def initialize(book, asked, now: Time.now)
+    def initialize(book, asked, answers: {}, now: Time.now)
       @book = book
+      @kept = Kept.new(answers)
       @now = now
       @walk = walk(asked)
     end
@@ -19,6 +21,12 @@ module Server
       { zones: @walk.zones.map(&:id), methods: @book.method_ids & methods, whole: @walk.whole?,
         carts: @walk.proposals.map { |one| row(one) } }
     end
+
+    # Answers that are there. Where one is missing carriers are not asked at all: a carrier decides then.
+    Kept = Struct.new(:known) do
+      def answers(requests) = (known.slice(*requests) if requests.all? { |request| known.key?(request) })
+    end
+    private_constant :Kept
 
     private
 
@@ -35,8 +43,8 @@ module Server
 
     def row(one)
       at = one.at ? GateMile::LocalMoment.utc(one.at, @book.store.time_zone) : @now
-      quote = @book.quote(GateMile::Cart.parse(one.cart, @book.currency), at: at)
-      { cart: one.cart, at: one.at, reasons: one.reasons.map { |reason| GateMile::Plain.of(reason) },
+      quote = @book.quote(GateMile::Cart.parse(one.cart, @book.currency), at: at, carriers: one.port || @kept)
+      { cart: one.cart, at: one.at, carriers: one.carriers, reasons: one.reasons.map { |reason| GateMile::Plain.of(reason) },
         status: quote.status, zone: quote.landing&.zone&.id,
         gets: quote.method_quotes.to_h { |method| [method.method_id, got(method)] } }
     end

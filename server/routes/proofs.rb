@@ -40,8 +40,9 @@ module Server
           body = body_of("WalkRequest")
           _, book = settings.shelf.current
           effort = Effort.new(env)
+          answers = Carriers::Port.kept
           walked = SideProcess.run(Asking.now&.id || :nobody, wanted: -> { !effort.gone? }) do
-            WalkDocument.new(book, body).dump
+            WalkDocument.new(book, body, answers: answers).dump
           end
           walked ? answer(walked) : status(204)
         end

@@ -113,9 +113,7 @@ module GateMile
       @book.with(policies: Policies.new(groups: [], coupons: [], offers: [open], rules: []))
     end
 
-    def sample
-      @sample ||= by_price.each_slice([@goods.size / SAMPLE, 1].max).map(&:first)
-    end
+    def sample = @sample ||= by_price.each_slice([@goods.size / SAMPLE, 1].max).map(&:first)
 
     # @return [Array<Article>] with a price, the cheapest first
     def by_price

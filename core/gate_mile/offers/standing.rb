@@ -20,8 +20,8 @@ module GateMile
       @zone = zone
     end
 
-    # @return [Boolean] whether the cart passes the gate of one that {OfferIndex} found: what was asked there is not asked
-    #   again
+    # @return [Boolean] whether the cart passes the gate of one that {OfferIndex} found: what was asked there is not
+    #   asked again
     def passes? = (promotions || period || blocked).nil?
 
     # @return [Boolean] whether it is not used up

@@ -66,7 +66,7 @@ module GateMile
       proposals.each_with_index do |one, at|
         next @whole = false if at >= MOST || @stop&.call
 
-        yield Looked.new(Cart.parse(one.cart, @new.currency), one.cart, one.at, moment(one.at), one.reasons, nil, nil)
+        yield Looked.new(Cart.parse(one.cart, @new.currency), one.cart, one.at, moment(one.at), one.reasons, nil, one)
       end
     end
 
@@ -96,7 +96,7 @@ module GateMile
                      count: 1, proofs: [one.name].compact)
     end
 
-    # A method that a carrier prices has no price here: it comes or goes, and no more.
+    # A method that a carrier prices has no price here, unless it is supposed what carriers say: it comes or goes.
     def differing_methods(before, after)
       old, new = [before, after].map { |quote| offered(quote) }
       (new.keys | old.keys).reject { |id| said(old[id]) == said(new[id]) }.map do |id|
@@ -114,7 +114,7 @@ module GateMile
 
       walks = walks(@new, @old) + walks(@old, @new)
       @whole &&= walks.all?(&:whole?)
-      [*walks.flat_map(&:proposals), *goods].uniq { |one| [one.cart, one.at] }
+      [*walks.flat_map(&:proposals), *goods].uniq { |one| [one.cart, one.at, one.carriers] }
     end
 
     def walks(book, other)

@@ -71,7 +71,9 @@ module GateMile
         @found = {}
         @settled = {}.compare_by_identity
         zones.each { |zone| walked(zone) if @samples.of(zone) }
-        @found.map { |(cart, at), reasons| Proposal.new(cart: cart, at: at, reasons: reasons) }
+        @found.map do |(cart, at, carriers), reasons|
+          Proposal.new(cart: cart, at: at, reasons: reasons, carriers: carriers)
+        end
       end
     end
 
@@ -80,23 +82,23 @@ module GateMile
 
     private
 
-    def add(cart, at, reason)
-      known = @found[[cart, at]]
+    def add(cart, at, reason, carriers = nil)
+      known = @found[[cart, at, carriers]]
       return known << reason if known
 
-      @found[[cart, at]] = [reason] if @found.size < MOST
+      @found[[cart, at, carriers]] = [reason] if @found.size < MOST
     end
 
     # As carts are written: one that stands there in another form is the same.
     def written(situation) = Cart.parse(situation.cart, @book.currency).dump
 
-    def take(trial, reason) = add(trial.document, trial.at, reason)
+    def take(trial, reason, carriers = nil) = add(trial.document, trial.at, reason, carriers)
 
     # What hides behind others is looked for among the carts of the zone.
     def walked(zone)
       before = @found.keys
       walk(zone)
-      here = @found.except(*before)
+      here = @found.except(*before).to_h { |(cart, at, _), reasons| [[cart, at], reasons] }
       probe = PolicyProbe.new(@book, zone, here, @now)
       probe.list(open_figures(zone)).each { |(cart, at), item| add(cart, at, { code: :shows, name: item.name }) }
       probe.settled.each { |figure| @settled[figure] = true }
@@ -147,7 +149,24 @@ module GateMile
     end
 
     def along_rates(base, here)
-      here.each { |rate| RateWalk.new(@book, rate, base).each { |trial, reason| take(trial, reason) } }
+      here.each do |rate|
+        carriers = rate.live && plan_after(rate.live)
+        RateWalk.new(@book, rate, base).each { |trial, reason| take(trial, reason, carriers) }
+      end
+      ladders(base, here.select(&:live))
+    end
+
+    # The trouble in which the own plan of a live rate counts.
+    def plan_after(live)
+      live.ladder.find { |_, step| step.kind == :plan }&.first&.to_s if live.own == "fallback"
+    end
+
+    # What each live rate makes of an answer, and of each kind of trouble.
+    def ladders(base, live)
+      live.product(MadeUp::KINDS).each do |rate, kind|
+        setting = { kind: "rate", id: rate.id, field: "live" }
+        take(base, { code: :carriers, carriers: kind, setting: setting }, kind)
+      end
     end
 
     def offers_of(zone, here)

@@ -90,6 +90,10 @@ class LiveTest < Minitest::Test
     failed = ->(status) { Port.new { GateMile::Reply.failed(status, "told") } }
     assert_equal(["9.00", [:live_failed], "7.00"], %i[silent refused unusable].map { |status| ask(fallen, failed.call(status)).first })
     assert_equal [:live_failed], ask(shop({}), failed.call(:silent)).first
+    # What is told with it was said of that trouble, whatever else a service said before.
+    mixed = Port.new { |request| GateMile::Reply.failed(request.carrier == "p" ? :refused : :unusable, request.carrier) }
+    step = ask(shop({ "ladder" => { "unusable" => { "kind" => "amount", "amount" => "8.00" } } }), mixed).last.reckoning.find { |one| one.code == :"live.fallback" }
+    assert_equal [:unusable, "g"], step.numbers.values_at(:trouble, :said)
     mixed = Port.new { |request| request.carrier == "p" ? answered("S" => ["0.00", nil], "Q" => ["5.00", nil]) : GateMile::Reply.failed(:silent, "late") }
     price, quote = ask(fallen, mixed)
     assert_equal ["5.00", %i[live.unusable live.answer live.silent live.chosen]], [price, quote.reckoning.map(&:code).grep(/live/).first(4)]

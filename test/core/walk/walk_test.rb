@@ -55,6 +55,27 @@ class WalkTest < Minitest::Test
     end
   end
 
+  # A live rate is walked with an answer and with each kind of trouble, made up; its own plan where the ladder comes to it.
+  def test_ladders_of_live_rates
+    carrier = { "id" => "p", "name" => "Petrel Post", "services" => [{ "code" => "S", "name" => "Slow" }] }
+    live = { "services" => [{ "carrier" => "p", "service" => "S" }], "ladder" => { "silent" => { "kind" => "amount", "amount" => "9.00" },
+                                                                                                  "refused" => { "kind" => "plan" } } }
+    plan = STEPS["value", "from", ["0", "4.00"], ["40", "7.00"]]
+    book = book(carriers: [carrier], store: STORE.merge("ship_from" => { "country" => "GB", "postcode" => "TR29 4ZZ" }),
+                rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan, "live" => live }])
+    proposals = GateMile::Walk.of_rate(book, book.rates.first, now: AT).proposals
+    priced = ->(one) { book.quote(cart(one.cart), at: AT, carriers: one.port).method_quotes.first.price&.to_s }
+    told = proposals.select { |one| one.reasons.any? { |reason| reason[:code] == :carriers } }
+    assert_equal({ "answered" => "10.00", "silent" => "9.00", "refused" => "4.00", "unusable" => nil }, told.to_h { |one| [one.carriers, priced.call(one)] })
+    edges = proposals.select { |one| one.reasons.any? { |reason| reason[:code] == :edge } }
+    assert_equal [["refused"], %w[4.00 7.00]], [edges.map(&:carriers).uniq, edges.map(&priced).uniq.sort]
+    # What an edit of the ladder changes is found by the carts of a comparison.
+    rate = book.rates.first
+    other = book.with_rate(rate.with(live: rate.live.with(ladder: rate.live.ladder.merge(silent: GateMile::LiveRate::Fallback::NONE))))
+    methods = GateMile::CartChanges.new(book, other, now: AT).list.flat_map(&:methods)
+    assert_equal [["9.00", nil]], methods.map { |one| [one.before&.to_s, one.after&.to_s] }
+  end
+
   # The carts read back as they were meant, and none stands there twice.
   def test_no_cart_twice
     3.times do |seed|

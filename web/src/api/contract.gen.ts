@@ -4200,7 +4200,7 @@ export interface components {
         /** @description What a cart tells apart */
         WalkReason: {
             /** @enum {string} */
-            code: "base" | "plain" | "edge" | "increment" | "worth" | "cell" | "units" | "others" | "least" | "most" | "met" | "threshold" | "discounted" | "unshipped" | "group" | "no_coupon" | "coupon" | "moment" | "blocked" | "pays_own_way" | "promotion" | "uses" | "height" | "with_treated" | "both_offers" | "rule_holds" | "rule_with" | "rule_without" | "rule_bound" | "rule_clock" | "rule_both" | "class" | "classes" | "with_none" | "treated" | "treated_beside" | "treated_two" | "class_group" | "coupon_moment" | "hours" | "place" | "shows";
+            code: "base" | "plain" | "edge" | "increment" | "worth" | "cell" | "units" | "others" | "least" | "most" | "met" | "threshold" | "discounted" | "unshipped" | "group" | "no_coupon" | "coupon" | "moment" | "blocked" | "pays_own_way" | "promotion" | "uses" | "height" | "with_treated" | "both_offers" | "rule_holds" | "rule_with" | "rule_without" | "rule_bound" | "rule_clock" | "rule_both" | "class" | "classes" | "with_none" | "treated" | "treated_beside" | "treated_two" | "class_group" | "coupon_moment" | "hours" | "place" | "shows" | "carriers";
             setting?: components["schemas"]["WalkSetting"] | null;
             /** @enum {string} */
             side?: "below" | "at" | "above" | "before" | "first" | "last" | "after" | "country" | "region" | "other_region" | "in_clause" | "behind_clause";
@@ -4222,6 +4222,7 @@ export interface components {
             treatment?: string;
             at?: string;
             inside?: boolean;
+            carriers?: components["schemas"]["MadeUpCarriers"];
         };
         WalkSetting: {
             /** @enum {string} */
@@ -4229,6 +4230,8 @@ export interface components {
             id: string;
             field: string;
         };
+        /** @enum {string} */
+        MadeUpCarriers: "answered" | "silent" | "refused" | "unusable";
         Walk: {
             zones: string[];
             methods: string[];
@@ -4237,6 +4240,8 @@ export interface components {
             carts: {
                 cart: components["schemas"]["Cart"];
                 at: string | null;
+                /** @description What carriers are supposed to say; null for what they have said lately */
+                carriers: components["schemas"]["MadeUpCarriers"] | null;
                 reasons: components["schemas"]["WalkReason"][];
                 status: string;
                 zone: string | null;

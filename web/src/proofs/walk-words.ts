@@ -26,6 +26,13 @@ const edge = (reason: Reason, formats: Formats) =>
 
 type Tell = (reason: Reason, setup: Setup, formats: Formats) => string
 
+const CARRIERS: Record<Schemas['MadeUpCarriers'], string> = {
+  answered: 'carriers ask 10.00 a parcel (made up)',
+  silent: 'no carrier answers',
+  refused: 'every carrier refuses',
+  unusable: 'what carriers answer makes no sense',
+}
+
 const people = (name: string | null | undefined) => name ?? 'no customer group'
 
 const TELLS: Record<Reason['code'], Tell> = {
@@ -74,6 +81,7 @@ const TELLS: Record<Reason['code'], Tell> = {
   coupon_moment: ({ coupon, side = '', at = '' }) => `coupon ${coupon}: ${SIDES[side]}, ${momentWords(at)}`,
   hours: ({ at = '' }) => `at ${at.slice(11)}`,
   shows: ({ name }) => (name ? `what “${name}” does` : 'what a figure of the price does'),
+  carriers: ({ carriers = 'answered' }) => CARRIERS[carriers],
   place: ({ inside }) => (inside ? 'an address inside' : 'an address outside'),
 }
 

@@ -94,20 +94,22 @@ function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
   const formats = formatsOf(setup.store!)
   const [error, setError] = useState<string | null>(null)
   const [keeping, setKeeping] = useState(false)
+  // A proof hears what carriers said, and nothing made up.
+  const kept = walk.carts.filter(({ carriers }) => carriers === null)
   const keep = async () => {
     setKeeping(true)
     try {
-      const proofs = walk.carts.map(({ cart, at, reasons }) => ({
+      const proofs = kept.map(({ cart, at, reasons }) => ({
         name: `${name}: ${reasonSentence(reasons[0]!, setup, formats)}`.slice(0, 110),
         tags: [`walk of ${name}`.slice(0, 40)],
         cart,
         at,
       }))
-      const kept = await edit(() => answerOf(api.POST('/api/proofs/keep', { body: { proofs } })))
+      const done = await edit(() => answerOf(api.POST('/api/proofs/keep', { body: { proofs } })))
       setError(null)
       toast(
-        `Kept ${counted(kept.count, 'cart')}${kept.there ? `; ${count(kept.there)} were kept already` : ''}`,
-        kept.count ? { action: { label: 'Undo', onClick: () => void undo() } } : {},
+        `Kept ${counted(done.count, 'cart')}${done.there ? `; ${count(done.there)} were kept already` : ''}`,
+        done.count ? { action: { label: 'Undo', onClick: () => void undo() } } : {},
       )
     } catch (problem) {
       setError(problem instanceof ApiProblem ? problem.summary : messageOf(problem))
@@ -119,7 +121,7 @@ function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
     <>
       <Button className="ml-2 border-ink font-semibold" disabled={keeping} onClick={() => void keep()}>
         <Bookmark size={13} aria-hidden />{' '}
-        {keeping ? 'Keeping …' : `Keep all ${count(walk.carts.length)} as proofs`}
+        {keeping ? 'Keeping …' : `Keep all ${count(kept.length)} as proofs`}
       </Button>
       <Button onClick={() => void downloadCsv(`walk of ${name}.csv`, rowsOf(walk, setup))}>
         <Download size={13} aria-hidden /> CSV
@@ -137,11 +139,12 @@ function rowsOf(walk: Schemas['Walk'], setup: ReturnType<typeof useWorkshop>['se
   const formats = formatsOf(setup.store!)
   const methods = walk.methods.map((id) => setup.methods.find((one) => one.id === id)!)
   return [
-    ['tells apart', 'cart', 'moment', ...methods.map(({ code }) => code)],
-    ...walk.carts.map(({ reasons, cart, at, gets }) => [
+    ['tells apart', 'cart', 'moment', 'carriers', ...methods.map(({ code }) => code)],
+    ...walk.carts.map(({ reasons, cart, at, carriers, gets }) => [
       reasonSentence(reasons[0]!, setup, formats),
       walkedCart(cart),
       at ?? '',
+      carriers ?? '',
       ...walk.methods.map((id) => gets[id] ?? 'none'),
     ]),
   ]
@@ -212,7 +215,11 @@ function Line({
   const { setup } = useWorkshop()
   const bench = useBenchCart()
   const said = [...new Set(row.reasons.map((reason) => reasonSentence(reason, setup, formats)))]
-  const [first, ...others] = said
+  const supposed =
+    row.carriers && row.reasons[0]?.code !== 'carriers'
+      ? reasonSentence({ code: 'carriers', carriers: row.carriers }, setup, formats)
+      : null
+  const [first, ...others] = supposed ? [`${said[0]}, ${supposed}`, ...said.slice(1)] : said
   return (
     <tr className="border-t border-hair align-top">
       <th scope="row" className="max-w-72 py-1 pr-3 text-left font-medium">

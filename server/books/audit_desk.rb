@@ -60,7 +60,8 @@ module Server
       @shelf.derived(:findings, also) do |current|
         answers = Carriers::Port.kept
         counts = current.equal?(book) ? quoted : Nothing
-        GateMile::Audit.findings(current, at: now, answers: answers, quoted: counts)
+        paid = Records::Order.lately_paid(now)
+        GateMile::Audit.findings(current, at: now, answers: answers, paid: paid, quoted: counts)
       end
     end
 

@@ -6,9 +6,25 @@ module Server
     class Order < ActiveRecord::Base
       STATES = %w[placed cancelled returned].freeze
 
+      # Orders that are looked at for what was paid lately, and how long ago lately is.
+      LATELY = 1000
+      DAYS = 90
+      private_constant :LATELY, :DAYS
+
       self.primary_key = :number
       belongs_to :release
       has_many :offers, class_name: "OrderOffer", foreign_key: :order_number, inverse_of: :order, dependent: :delete_all
+
+      # @param now [Time]
+      # @return [Hash{Array(String, String) => Array<GateMile::Money>}] what orders paid lately, by ids of zone and
+      #   method
+      def self.lately_paid(now)
+        rows = where(placed_at: (now - DAYS.days)..).order(placed_at: :desc).limit(LATELY)
+                                                    .pluck(:zone, :method_id, :price, :currency)
+        rows.group_by { |row| row.first(2) }.transform_values do |list|
+          list.map { |_, _, price, currency| GateMile::Money.parse(price, GateMile::Currency[currency]) }
+        end
+      end
 
       # @return [Hash] CheckoutOrder of the contract: what the shop is told
       def told

@@ -29,6 +29,17 @@ class OrdersTest < Minitest::Test
     assert_equal 1, Server::Records::Order.count
   end
 
+  # What orders paid lately stands beside a price that is far from it, for the zone and the method in which they did.
+  def test_paid_lately
+    placed = Array.new(2) { |at| order("L-#{at}", quoted["quote"]) }
+    paid = Server::Records::Order.lately_paid(Time.now)
+    assert_equal([[%w[mainland tracked], placed.map { |one| one["price"] }]], paid.map { |key, list| [key, list.map(&:to_s)] })
+    assert_empty Server::Records::Order.lately_paid(Time.now + (100 * 86_400))
+    reprice("uk-tracked", "595.00")
+    told = GateMile::FigureFindings.new(Server::App.settings.shelf.current.last, paid: paid).list
+    assert_includes told.map { |one| one.numbers.values_at(:figure, :meant).map(&:to_s) }, %w[595.00 5.95]
+  end
+
   # A quote holds until its last second, that one too.
   def test_the_last_second
     quote = quoted

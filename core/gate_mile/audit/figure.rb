@@ -11,8 +11,8 @@ module GateMile
     WHAT = %i[flat first additional step each cell class others handling minimum maximum fallback threshold cap amount
               rule].freeze
     # The same schedule, the same method in other zones, other methods of the zone, other classes of the plan, the
-    # prices that it falls on, the prices of goods.
-    PLACES = %i[schedule zones methods classes prices goods].freeze
+    # prices that it falls on, the prices of goods, what carriers took in the zone, what orders paid by the method.
+    PLACES = %i[schedule zones methods classes prices goods carriers orders].freeze
     # So many times its neighbours no figure of a shop is on purpose; so many times is one sign of two.
     ABSURD = 40
     FAR = 8

@@ -9,13 +9,17 @@ module GateMile
     private_constant :SHOWN
 
     # @param book [Book]
-    def initialize(book)
+    # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
+    # @param paid [Hash{Array(String, String) => Array<Money>}] what orders paid lately, by zone and method
+    def initialize(book, answers: {}, paid: {})
       @book = book
+      @answers = answers
+      @paid = paid
     end
 
     # @return [Array<Finding>]
     def list
-      Figures.new(@book).list.filter_map do |figure|
+      Figures.new(@book, answers: @answers, paid: @paid).list.filter_map do |figure|
         sign = figure.doubt
         finding(figure, sign) if sign
       end

@@ -2,11 +2,14 @@
 
 module GateMile
   # All amounts of a book's rates, offers and rules that have neighbours: those of the same schedule, of the same method
-  # in other zones, of other methods of the zone, of other classes, of the prices that they fall on, of goods.
+  # in other zones, of other methods of the zone, of other classes, of the prices that they fall on, of goods, of what
+  # carriers took and orders paid.
   class Figures
     # Figures of one schedule that are looked at, at most.
     MOST = 400
-    private_constant :MOST
+    # What is a price by itself, and can be held against whole prices.
+    WHOLE = %i[flat step first cell].freeze
+    private_constant :MOST, :WHOLE
 
     # One amount of a plan. key: what and where it is; amounts of two plans with the same key are compared.
     Placed = Struct.new(:what, :at, :amount, :beside, :extra, :between) do
@@ -15,8 +18,11 @@ module GateMile
     private_constant :Placed
 
     # @param book [Book]
-    def initialize(book)
+    # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
+    # @param paid [Hash{Array(String, String) => Array<Money>}] what orders paid lately, by zone and method
+    def initialize(book, answers: {}, paid: {})
       @book = book
+      @takings = Takings.new(book, answers, paid)
       @rates = book.rates_in_use.reject { |rate| book.shipping_method(rate.method_id).kind == "collection" }
       @placed = @rates.to_h { |rate| [rate, rate.plan ? of_plan(rate.plan) : []] }.compare_by_identity
     end
@@ -29,7 +35,7 @@ module GateMile
     def of_rate(rate)
       setting = { kind: "rate", id: rate.id }
       found = @placed.fetch(rate).map do |one|
-        beside = one.beside.merge(zones: elsewhere(rate, one.key), methods: methods_beside(rate, one))
+        beside = one.beside.merge(zones: elsewhere(rate, one.key), **(WHOLE.include?(one.what) ? whole(rate) : {}))
         Figure.new(amount: one.amount, name: name_of(rate), what: one.what, at: one.at || one.extra, setting: setting,
                    zone: rate.zone, beside: beside, between: one.between)
       end
@@ -48,10 +54,11 @@ module GateMile
       end
     end
 
-    # What the other methods of the zone cost at most and at least: a figure that is a whole price is held against
-    # these.
-    def methods_beside(rate, placed)
-      %i[flat step first cell].include?(placed.what) ? methods_near(rate) : []
+    # What a figure that is a whole price is held against: the other methods of the zone, what carriers took there and
+    # what orders paid.
+    def whole(rate)
+      { methods: methods_near(rate), carriers: @takings.carriers(rate.zone),
+        orders: @takings.orders(rate.zone, rate.method_id) }
     end
 
     # @return [Array<Integer>] minor units that the plan of a rate can come to, roughly
@@ -150,7 +157,7 @@ module GateMile
 
         others = rate.live.ladder.reject { |one, _| one == trouble }.each_value.filter_map { |one| one.amount&.minor }
         Figure.new(amount: step.amount, name: name_of(rate), what: :fallback, setting: setting, zone: rate.zone,
-                   beside: { schedule: others, methods: methods_near(rate) })
+                   beside: { schedule: others, **whole(rate) })
       end
     end
 

@@ -28,6 +28,22 @@ class FiguresTest < Minitest::Test
     assert_empty quick(demo.merge("products" => [])).map(&:numbers)
   end
 
+  # What carriers took in the zone, and what orders paid by the method, are neighbours too: one price alone in its shop has no others.
+  def test_beside_carriers_and_orders
+    book = book(rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => { "schedule" => { "kind" => "flat", "amount" => "595.00" } } }])
+    figures = ->(**known) { GateMile::FigureFindings.new(book, **known).list.map { |one| one.numbers.values_at(:place, :beside, :meant).flatten.map(&:to_s) } }
+    pounds = ->(text) { GateMile::Money.parse(text, GateMile::Currency["GBP"]) }
+    assert_empty figures.call
+    assert_equal [["orders", "7.20", "5.95", "5.95"]], figures.call(paid: { %w[uk m] => %w[7.20 5.95 6.10].map(&pounds) })
+    assert_empty figures.call(paid: { %w[uk m] => %w[5.95 595.00].map(&pounds), %w[uk other] => [pounds.call("5.95")] }),
+                 "others paid as much, or for something else"
+    request = GateMile::CarrierRequest.new(carrier: "p", services: ["S"], destination: GateMile::Address.new(country: "GB"), parcels: [])
+    said = GateMile::ServiceAnswer.new(status: :ok, prices: [pounds.call("6.40")])
+    answers = { request => GateMile::Reply.new(status: :answered, services: { "S" => said }, age: 0) }
+    assert_equal [["carriers", "6.40", "5.95"]], figures.call(answers: answers)
+    assert_empty figures.call(answers: { request.with(destination: GateMile::Address.new(country: "FR")) => answers.values.first })
+  end
+
   # Of figures a hundred times as large nearly all are told, of those ten times as large most; each with what was meant, where that is near.
   def test_figures_with_a_point_that_is_missing
     found = [10, 100].to_h do |times|

@@ -5580,7 +5580,7 @@ export interface components {
                 figure: string;
                 at?: string;
                 /** @enum {string} */
-                place: "schedule" | "zones" | "methods" | "classes" | "prices" | "goods";
+                place: "schedule" | "zones" | "methods" | "classes" | "prices" | "goods" | "carriers" | "orders";
                 beside: components["schemas"]["Texts"];
                 meant?: string;
             };

@@ -350,6 +350,8 @@ const BESIDE: Record<NumbersOf<'figure_far'>['place'], (amounts: string) => stri
   classes: (amounts) => `and other classes ${amounts}`,
   prices: (amounts) => `and prices come to ${amounts}`,
   goods: (amounts) => `and the dearest product costs ${amounts}`,
+  carriers: (amounts) => `and carriers took ${amounts} here lately`,
+  orders: (amounts) => `and orders paid ${amounts} for it lately`,
 }
 
 const NOBODY: Record<NumbersOf<'nobody_buys'>['why'], [text: string, mend: string]> = {

@@ -27,7 +27,7 @@ const edge = (reason: Reason, formats: Formats) =>
 type Tell = (reason: Reason, setup: Setup, formats: Formats) => string
 
 const CARRIERS: Record<Schemas['MadeUpCarriers'], string> = {
-  answered: 'carriers ask 10.00 a parcel (made up)',
+  answered: 'carriers answer, with a made-up price',
   silent: 'no carrier answers',
   refused: 'every carrier refuses',
   unusable: 'what carriers answer makes no sense',

@@ -16,6 +16,14 @@ class BookTest < Minitest::Test
     assert_equal listed.sort, GateMile::Countries::CODES
   end
 
+  # One treatment takes the place of the one with its id, and of no other.
+  def test_with_another_treatment
+    treated = %w[a b].map { |id| { "id" => id, "name" => id, "price" => { "kind" => "apart", "charge" => { "kind" => "unit", "amount" => "3.00" } } } }
+    shop = book(treatments: treated)
+    other = shop.treatments.first.with(name: "other")
+    assert_equal([%w[other b], %w[a b]], [shop.with_treatment(other), shop].map { |one| one.treatments.map(&:name) })
+  end
+
   def test_every_problem_of_a_document_is_told_at_its_place
     bad = document(store: STORE.merge("currency" => "GBX", "time_zone" => "Europe/Tarrow"),
                    products: [{ "sku" => "A", "name" => "x" * 300, "price" => "-1", "colour" => "red" }],

@@ -22,6 +22,16 @@ class ReadingTest < Minitest::Test
            "destination" => { "country" => "GB", "region" => "CON", "postcode" => "TR29 4ZZ", "lines" => ["1 Quay", "PO Box 3"] }, "group" => "Trade",
            "coupons" => ["KEEL"], "promotions" => ["Spring"], "offer_uses" => { "free" => 2 }, "order_discount" => "1.00" }.freeze
 
+  # Sixty lists in one another can be read, one more can't; what goes out is JSON, a false included; texts end where they are said to.
+  def test_where_reading_ends
+    nested = ->(levels) { (1..levels).inject(1) { |inner, _| [inner] } }
+    assert_equal([true, false], [60, 61].map { |levels| GateMile::Reader.readable?(nested.call(levels)) })
+    assert_equal({ "a" => [false, true, nil, 1, "b", "1.5"] }, GateMile::Plain.of({ a: [false, true, nil, 1, :b, 1.5] }))
+    proof = ->(length) { { "id" => "p", "name" => "P", "cart" => {}, "expects" => { "methods" => [{ "method" => "m", "messages" => ["x" * length] }] } } }
+    said = [300, 301].map { |length| problems_of { book(proofs: [proof.call(length)]) }.map(&:last) & [:too_long] }
+    assert_equal [[], [:too_long]], said
+  end
+
   def test_a_rich_book_with_anything_in_any_place
     random = Random.new(20)
     refused = quoted = 0

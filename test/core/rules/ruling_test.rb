@@ -35,6 +35,21 @@ class RulingTest < Minitest::Test
     assert_operator seen, :>, 500
   end
 
+  # A postcode that is typed so far leaves a rule open only where it can still become one of its codes.
+  def test_a_postcode_on_the_way
+    rule = lambda { |codes|
+      { "id" => "r", "name" => "R", "when" => { "all" => [{ "fact" => "postcode", "country" => "GB", "of" => codes }] },
+        "then" => [{ "kind" => "add", "amount" => "1.00" }] }
+    }
+    [%w[TR29 TR30], %w[TR29 TR30 TR31 TR32 IV1 IV2 IV3 IV4]].each do |codes|
+      shop = book(rules: [rule.call(codes)],
+                  rates: [{ "id" => "x", "zone" => "uk", "method" => "m",
+                            "plan" => { "schedule" => { "kind" => "flat", "amount" => "2.00" } } }])
+      open = %w[TR KW].map { |code| quote(shop, [line("A")], { "country" => "GB", "postcode" => code }).method_quotes.first.provisional }
+      assert_equal [[:postcode], []], open
+    end
+  end
+
   def test_offers_that_could_hold_are_found
     random = Random.new(92)
     found = 0

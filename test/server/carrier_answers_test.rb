@@ -41,6 +41,18 @@ class CarrierAnswersTest < Minitest::Test
                                  parcels: [parcel] * parcels, currency: GateMile::Currency["GBP"], hazardous: false)
   end
 
+  # What was lost is asked once more, where there is time for it.
+  def test_once_more_in_time
+    tries = { 0.04 => 1, 5.0 => 2 }.to_h do |patience, _|
+      client = Server::Carriers::Client.new(Server::Records::Carrier.first, patience)
+      count = 0
+      client.define_singleton_method(:read) { |*| (count += 1) && raise(Faraday::ConnectionFailed, "lost") }
+      client.ask(request)
+      [patience, count]
+    end
+    assert_equal({ 0.04 => 1, 5.0 => 2 }, tries)
+  end
+
   def reply(carrier, patience = 2.0) = Server::Carriers::Client.new(carrier, patience).ask(request)
 
   def outcome(carrier)

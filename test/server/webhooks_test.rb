@@ -172,6 +172,14 @@ class WebhooksTest < Minitest::Test
     12.times { |at| far.note(Time.now + (at * 120)) }
     round
     assert_equal %w[nothing.offered], kinds, "seldom is not often"
+    now = Time.now - 700
+    { 601 => 1, 600 => 2 }.each do |seconds, told|
+      slow = Server::Emptiness.new
+      9.times { slow.note(now) }
+      slow.note(now + seconds)
+      round
+      assert_equal told, kinds.size, "ten times in #{seconds} seconds"
+    end
   end
 
   def test_a_carrier_that_is_down

@@ -21,7 +21,7 @@ module GateMile
     def initialize(book, at)
       @book = book
       @at = at
-      @samples = ZoneSamples.new(book.zones)
+      @samples = book.zones.samples
     end
 
     # @param finding [Finding]

@@ -73,6 +73,8 @@ module GateMile
     # What carriers answered about single goods, wherever in the rate's zone they were asked for.
     # @return [Array<Array(Article, Hash{String => Reply}, Integer)>] with the number of carriers
     def known(rate)
+      return [] if @answers.empty?
+
       @known ||= {}
       @known[rate.id] ||= survey.cases.select { |one| one.rate.equal?(rate) }.flat_map do |one|
         places(rate).filter_map do |place|

@@ -12,7 +12,7 @@ module GateMile
     # @param book [Book]
     def initialize(book)
       @book = book
-      @samples = ZoneSamples.new(book.zones)
+      @samples = book.zones.samples
       @alone = Alone.new(book)
     end
 

@@ -18,7 +18,7 @@ module GateMile
       @book = book
       @at = at
       @offers = book.offers.select(&:active)
-      @samples = ZoneSamples.new(book.zones)
+      @samples = book.zones.samples
       @goods = Alone.goods(book)
     end
 

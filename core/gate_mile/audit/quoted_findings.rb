@@ -30,7 +30,7 @@ module GateMile
     def initialize(book, last: nil, tell: nil, kept: nil)
       @book = book
       @goods = CaseGoods.new(book)
-      @samples = ZoneSamples.new(book.zones)
+      @samples = book.zones.samples
       @situations = Situations.new(book, @samples)
       @asked = 0
       @zones, @asked = kept || [work(last, tell), @asked]

@@ -16,7 +16,7 @@ module GateMile
 
     # @param book [Book]
     # @param samples [ZoneSamples] of its zones
-    def initialize(book, samples = ZoneSamples.new(book.zones))
+    def initialize(book, samples = book.zones.samples)
       @book = book
       @samples = samples
     end

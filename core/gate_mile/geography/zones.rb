@@ -12,6 +12,7 @@ module GateMile
       @world, @by_country = entries(list.select(&:active))
       @coverages = @by_country.to_h { |country, areas| [country, Coverage.new(country, areas + @world)] }.freeze
       @elsewhere = Coverage.new(nil, @world)
+      @made = {}
       freeze
     end
 
@@ -21,6 +22,9 @@ module GateMile
     # @param country [String]
     # @return [Coverage]
     def coverage(country) = @coverages.fetch(country, @elsewhere)
+
+    # @return [ZoneSamples] looked for once
+    def samples = @made[:samples] ||= ZoneSamples.new(self)
 
     # @return [Array<String>] the countries that some area names
     def countries = @coverages.keys

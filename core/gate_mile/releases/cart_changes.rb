@@ -142,7 +142,7 @@ module GateMile
 
     # Goods that differ, each alone in every zone.
     def goods
-      samples = ZoneSamples.new(@new.zones)
+      samples = @new.zones.samples
       places = served(@new).filter_map { |zone| samples.of(zone) }
       differing.first(GOODS).flat_map do |sku|
         places.map do |address|

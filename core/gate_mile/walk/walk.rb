@@ -62,7 +62,7 @@ module GateMile
       @offers = offers
       @only_offers = only_offers
       @now = now
-      @samples = ZoneSamples.new(book.zones)
+      @samples = book.zones.samples
     end
 
     # @return [Array<Proposal>] no cart twice
@@ -150,23 +150,10 @@ module GateMile
 
     def along_rates(base, here)
       here.each do |rate|
-        carriers = rate.live && plan_after(rate.live)
+        carriers = rate.live && LadderWalk.plan_after(rate.live)
         RateWalk.new(@book, rate, base).each { |trial, reason| take(trial, reason, carriers) }
       end
-      ladders(base, here.select(&:live))
-    end
-
-    # The trouble in which the own plan of a live rate counts.
-    def plan_after(live)
-      live.ladder.find { |_, step| step.kind == :plan }&.first&.to_s if live.own == "fallback"
-    end
-
-    # What each live rate makes of an answer, and of each kind of trouble.
-    def ladders(base, live)
-      live.product(MadeUp::KINDS).each do |rate, kind|
-        setting = { kind: "rate", id: rate.id, field: "live" }
-        take(base, { code: :carriers, carriers: kind, setting: setting }, kind)
-      end
+      LadderWalk.new(here.select(&:live), base).each { |trial, reason, said| take(trial, reason, said) }
     end
 
     def offers_of(zone, here)

@@ -77,8 +77,13 @@ module Server
       places
     end
 
-    # Rows below the header, with their lines.
-    def each_sent = GoodsCsv.rows(@text).lazy.drop(1).each_with_index.map { |sent, at| [sent, at + 2] }
+    # Rows below the header, with their lines. Whoever waits for the interpreter goes before each of them.
+    def each_sent
+      GoodsCsv.rows(@text).lazy.drop(1).each_with_index.map do |sent, at|
+        Thread.pass
+        [sent, at + 2]
+      end
+    end
 
     # @return [Hash{String => ComingClass}] by folded name: they come with the first row that is taken
     def coming_classes
@@ -102,6 +107,7 @@ module Server
 
     def take(rows, into)
       rows.each do |row|
+        Thread.pass
         first = @index.line(row.key)
         first == row.line ? understand(row) : row.tell("sku", Words.of(:sku_twice, line: first))
       end

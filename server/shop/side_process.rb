@@ -20,7 +20,7 @@ module Server
     # Seconds between two looks whether anybody still wants it.
     LOOK = 0.05
     # Priority below the server's, which answers quotes; with a much lower one a busy machine hardly gets to it.
-    NICE = 2
+    NICE = 5
     private_constant :MOST, :OWN, :WAITING, :PATIENCE, :LONGEST, :LOOK, :NICE
 
     # It ended without an answer. Its message says how.

@@ -12,8 +12,9 @@ module GateMile
     # @param answers [Hash{CarrierRequest => Reply}] what carriers have answered lately
     # @param paid [Hash{Array(String, String) => Array<Money>}] what orders paid lately, by ids of zone and method
     # @param quoted [QuotedFindings] of this book, where they have been asked for already
+    # @yield now and then, so that others can go before
     # @return [Array<Finding>] the most harmful first
-    def self.findings(book, at:, answers: {}, paid: {}, quoted: QuotedFindings.new(book))
+    def self.findings(book, at:, answers: {}, paid: {}, quoted: QuotedFindings.new(book), &now_and_then)
       found = [[:rates, RateFindings.new(book)], [:zones, ZoneFindings.new(book.zones)],
                [:goods, GoodsFindings.new(book)], [:rates, LiveFindings.new(book, answers)],
                [:rates, FreeFindings.new(book)], [:offers, OfferFindings.new(book, at)],
@@ -22,7 +23,10 @@ module GateMile
                [nil, SenseFindings.new(book, at)], [:rates, quoted]]
       shown = Exhibits.new(book, at)
       Finding.in_order(found.flat_map do |part, one|
-        one.list.map { |finding| shown.on(finding).with(part: part || part_of(finding)) }
+        one.list.map do |finding|
+          now_and_then&.call
+          shown.on(finding).with(part: part || part_of(finding))
+        end
       end)
     end
 

@@ -43,8 +43,11 @@ module Server
 
     def row(one)
       at = one.at ? GateMile::LocalMoment.utc(one.at, @book.store.time_zone) : @now
-      quote = @book.quote(GateMile::Cart.parse(one.cart, @book.currency), at: at, carriers: one.port || @kept)
-      { cart: one.cart, at: one.at, carriers: one.carriers, reasons: one.reasons.map { |reason| GateMile::Plain.of(reason) },
+      cart = GateMile::Cart.parse(one.cart, @book.currency)
+      quote = @book.quote(cart, at: at, carriers: one.port || @kept)
+      { cart: one.cart, at: one.at, carriers: one.carriers, reasons: one.reasons.map do |reason|
+        GateMile::Plain.of(reason)
+      end,
         status: quote.status, zone: quote.landing&.zone&.id,
         gets: quote.method_quotes.to_h { |method| [method.method_id, got(method)] } }
     end

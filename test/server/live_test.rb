@@ -219,7 +219,7 @@ class LiveServerTest < Minitest::Test
     step = api(:post, "/api/carriers/survey", { from: step["asked"] }) while step["asked"] < step["of"]
     assert_equal [survey.requests.size, 0], step.values_at("of", "failed")
     place = survey.place(book.rates.find { |rate| rate.id == "ie-live" })
-    quotes = GateMile::Alone.sample(GateMile::Alone.goods(book), GateMile::LiveSurvey::MOST).to_h do |article|
+    quotes = GateMile::Alone.sample(book, GateMile::LiveSurvey::MOST).to_h do |article|
       cart = GateMile::Cart.parse({ "lines" => [{ "sku" => article.sku, "quantity" => 1 }], "destination" => GateMile::Documents.write(place) }, book.currency)
       [article, book.quote(cart, at: Time.now, carriers: Server::Carriers::Port.new).method_quotes.to_h { |method| [method.rate, method] }]
     end

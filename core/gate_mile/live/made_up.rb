@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module GateMile
-  # Carriers that all answer alike, whatever they are asked: a carriers' port that asks nobody. What a live rate makes of
-  # an answer, and of each kind of trouble, shows by it.
+  # Carriers that all answer alike, whatever they are asked: a carriers' port that asks nobody. What a live rate makes
+  # of an answer, and of each kind of trouble, shows by it.
   class MadeUp
     ANSWERED = "answered"
     KINDS = [ANSWERED, *LiveRate::TROUBLES].freeze

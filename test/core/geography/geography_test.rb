@@ -199,7 +199,8 @@ class GeographyTest < Minitest::Test
     assert_equal(%w[z0 z0 z0 z1], ["D6W XY12", "D6W", "D24 A1B2", "T12 A1B2"].map { |code| land(zones, "country" => "IE", "postcode" => code).zone.id })
     assert_equal "postcode", land(zones, "country" => "IE", "postcode" => "D6").decides
     # Where it lies outside the range, and where another code is typed as far as "D6" or the range is of another letter, nothing is open.
-    assert_equal %w[z1 z1], [["D07 to D24", "D6"], ["T01 to T24", "D6"]].map { |only, code| land(ireland.call(only), "country" => "IE", "postcode" => code).zone&.id }
+    apart = ["D07 to D24", "T01 to T24"].map { |only| land(ireland.call(only), "country" => "IE", "postcode" => "D6").zone&.id }
+    assert_equal %w[z1 z1], apart
     assert_equal "z1", land(ireland.call("D01 to D05", "D07 to D24", "D06"), "country" => "IE", "postcode" => "D6W XY12").zone.id
     japan = zones_of([{ "kind" => "country", "country" => "JP", "only" => ["900"] }], [{ "kind" => "country", "country" => "JP" }])
     assert_equal(%w[z0 z0 z1], ["〒900-0001", "〒 900-0001", "〒100-0001"].map { |code| land(japan, "country" => "JP", "postcode" => code).zone.id })

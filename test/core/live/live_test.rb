@@ -92,7 +92,8 @@ class LiveTest < Minitest::Test
     assert_equal [:live_failed], ask(shop({}), failed.call(:silent)).first
     # What is told with it was said of that trouble, whatever else a service said before.
     mixed = Port.new { |request| GateMile::Reply.failed(request.carrier == "p" ? :refused : :unusable, request.carrier) }
-    step = ask(shop({ "ladder" => { "unusable" => { "kind" => "amount", "amount" => "8.00" } } }), mixed).last.reckoning.find { |one| one.code == :"live.fallback" }
+    found = ask(shop({ "ladder" => { "unusable" => { "kind" => "amount", "amount" => "8.00" } } }), mixed).last
+    step = found.reckoning.find { |one| one.code == :"live.fallback" }
     assert_equal [:unusable, "g"], step.numbers.values_at(:trouble, :said)
     mixed = Port.new { |request| request.carrier == "p" ? answered("S" => ["0.00", nil], "Q" => ["5.00", nil]) : GateMile::Reply.failed(:silent, "late") }
     price, quote = ask(fallen, mixed)

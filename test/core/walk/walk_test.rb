@@ -58,8 +58,8 @@ class WalkTest < Minitest::Test
   # A live rate is walked with an answer and with each kind of trouble, made up; its own plan where the ladder comes to it.
   def test_ladders_of_live_rates
     carrier = { "id" => "p", "name" => "Petrel Post", "services" => [{ "code" => "S", "name" => "Slow" }] }
-    live = { "services" => [{ "carrier" => "p", "service" => "S" }], "ladder" => { "silent" => { "kind" => "amount", "amount" => "9.00" },
-                                                                                                  "refused" => { "kind" => "plan" } } }
+    ladder = { "silent" => { "kind" => "amount", "amount" => "9.00" }, "refused" => { "kind" => "plan" } }
+    live = { "services" => [{ "carrier" => "p", "service" => "S" }], "ladder" => ladder }
     plan = STEPS["value", "from", ["0", "4.00"], ["40", "7.00"]]
     book = book(carriers: [carrier], store: STORE.merge("ship_from" => { "country" => "GB", "postcode" => "TR29 4ZZ" }),
                 rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan, "live" => live }])
@@ -73,7 +73,7 @@ class WalkTest < Minitest::Test
     rate = book.rates.first
     other = book.with_rate(rate.with(live: rate.live.with(ladder: rate.live.ladder.merge(silent: GateMile::LiveRate::Fallback::NONE))))
     methods = GateMile::CartChanges.new(book, other, now: AT).list.flat_map(&:methods)
-    assert_equal [["9.00", nil]], methods.map { |one| [one.before&.to_s, one.after&.to_s] }
+    assert_equal([["9.00", nil]], methods.map { |one| [one.before&.to_s, one.after&.to_s] })
   end
 
   # The carts read back as they were meant, and none stands there twice.

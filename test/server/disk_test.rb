@@ -30,7 +30,7 @@ class DiskTest < Minitest::Test
 
   def serve
     @pid = spawn(@env, "bundle", "exec", "puma", "-C", "server/puma.rb", "server/config.ru", chdir: Server::ROOT, out: File::NULL, err: File::NULL)
-    100.times { (sleep 0.1) && up? && break }
+    600.times { (sleep 0.1) && up? && break }
   end
 
   def up?

@@ -80,9 +80,9 @@ class LiveServerTest < Minitest::Test
   end
 
   def test_nobody_waits_longer_than_the_deadline
-    @carriers.delays["fulmar"] = 1.0
+    @carriers.delays["fulmar"] = 4.0
     @carriers.modes["gannet"] = "dripping"
-    port = Server::Carriers::Port.new(0.4)
+    port = Server::Carriers::Port.new(1.5)
     _, book = Server::App.settings.shelf.current
     cart = GateMile::Cart.parse(IRELAND, book.currency)
     found = book.quote(cart, at: Time.now, carriers: port).method_quotes.find { |method| method.rate == "ie-live" }

@@ -192,6 +192,7 @@ class EditsTest < Minitest::Test
     assert_no_selector "[data-cell='TIDE-27 weight']"
     assert_text "One cell is not stored yet"
     click_link "Methods"
+    assert_selector "h1", text: "Methods"
     click_button "1 edit not stored yet"
     assert_selector "[role=dialog]", text: "Weight of Tide tables 2027, western approaches: “abc”"
     press(:escape)
@@ -208,6 +209,7 @@ class EditsTest < Minitest::Test
     audited_soon
     visit "/goods?item=1*TIDE-27&to=GB&postcode=TR29+4ZZ"
     click_button "Open Tide tables 2027, western approaches"
+    assert_selector "section[aria-label^='About Tide tables']"
     within("section[aria-label^='About Tide tables']") { click_button "Give it a price of its own" }
     assert_text "“Tide tables 2027, western approaches” says nothing."
     choose "Apart from the cart, a price of its own: it then counts in no ordinary rate and no parcel"

@@ -69,7 +69,7 @@ class QuoteServers
 
   # @param port [Integer]
   # @param ports [Array<Integer>] of two quote servers
-  # @return [Integer] the port, once nginx stands there before them as deploy/nginx.conf says
+  # @return [Integer] the port at which nginx answers for them, set up as in deploy/nginx.conf
   def nginx(port, ports)
     server = File.read(File.join(ROOT, "deploy/nginx.conf"))
     [8080, 4191, 4192].zip([port, *ports]) { |there, here| server.sub!("127.0.0.1:#{there}", "127.0.0.1:#{here}") }
@@ -83,7 +83,7 @@ class QuoteServers
     port
   end
 
-  # From now on whatever was started here is started again where it ends, as a service manager does.
+  # Restarts whatever ends, as a service manager does.
   # @return [void]
   def keep = @keeper = Thread.new { loop { @running.each { |one| again(one) } && sleep(0.1) } }
 

@@ -77,7 +77,7 @@ module Server
       places
     end
 
-    # Rows below the header, with their lines. Whoever waits for the interpreter goes before each of them.
+    # Rows below the header, with their lines. Other threads get a turn before each row.
     def each_sent
       GoodsCsv.rows(@text).lazy.drop(1).each_with_index.map do |sent, at|
         Thread.pass

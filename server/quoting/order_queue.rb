@@ -9,7 +9,7 @@ module Server
   class OrderQueue
     REFUSED = "refused"
     EARLY = "early"
-    # Seconds for which something may come too early.
+    # How long, in seconds, a call may wait for its order.
     DAY = 86_400
     private_constant :REFUSED, :EARLY, :DAY
 

@@ -41,7 +41,7 @@ class CarrierAnswersTest < Minitest::Test
                                  parcels: [parcel] * parcels, currency: GateMile::Currency["GBP"], hazardous: false)
   end
 
-  # What was lost is asked once more, where there is time for it.
+  # A lost call is made once more if there is time.
   def test_once_more_in_time
     tries = { 0.04 => 1, 5.0 => 2 }.to_h do |patience, _|
       client = Server::Carriers::Client.new(Server::Records::Carrier.first, patience)

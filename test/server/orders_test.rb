@@ -29,7 +29,7 @@ class OrdersTest < Minitest::Test
     assert_equal 1, Server::Records::Order.count
   end
 
-  # What orders paid lately stands beside a price that is far from it, for the zone and the method in which they did.
+  # A price is compared with what recent orders paid for the same zone and method.
   def test_paid_lately
     placed = Array.new(2) { |at| order("L-#{at}", quoted["quote"]) }
     paid = Server::Records::Order.lately_paid(Time.now)

@@ -159,7 +159,7 @@ module ServerSupport
 
   private
 
-  # On connections that nobody else uses now, and on those that open from now on.
+  # For connections that no other thread is using, and for new ones.
   def waiting(milliseconds)
     Server::Database.patience = milliseconds
     free = ActiveRecord::Base.connection_pool.connections.select { |one| [nil, Thread.current].include?(one.owner) }

@@ -57,7 +57,7 @@ module GateMile
       (zones || @book.rates_in_use.map(&:zone)).find { |id| @book.zone(id)&.active }
     end
 
-    # The goods that a finding names, one and several: an offer may begin with more of them.
+    # The goods that a finding names, in several quantities, since an offer may need more than one.
     def named(finding)
       sku = skus[finding.numbers[:names]&.first || finding.numbers[:name]] or return []
       UNITS.map { |count| { "sku" => sku, "quantity" => count } }

@@ -90,7 +90,7 @@ class LiveTest < Minitest::Test
     failed = ->(status) { Port.new { GateMile::Reply.failed(status, "told") } }
     assert_equal(["9.00", [:live_failed], "7.00"], %i[silent refused unusable].map { |status| ask(fallen, failed.call(status)).first })
     assert_equal [:live_failed], ask(shop({}), failed.call(:silent)).first
-    # What is told with it was said of that trouble, whatever else a service said before.
+    # The reason shown belongs to that trouble, even where another service gave one before.
     mixed = Port.new { |request| GateMile::Reply.failed(request.carrier == "p" ? :refused : :unusable, request.carrier) }
     found = ask(shop({ "ladder" => { "unusable" => { "kind" => "amount", "amount" => "8.00" } } }), mixed).last
     step = found.reckoning.find { |one| one.code == :"live.fallback" }

@@ -53,6 +53,14 @@ class GoodsTest < Minitest::Test
     assert_equal [2, 1, 1], GateMile::Discount.spread(4, [100, 100, 100])
   end
 
+  # Three units of 1.00 less 1.00 come to 2.00: one of them to 0.67, two to 1.33, four to 2.67, each rounded by itself.
+  def test_some_units_of_a_discounted_line
+    sent = cart({ "lines" => [line("A", 3, discount: "1.00")], "destination" => to("GB") })
+    one = book(products: [{ "sku" => "A", "name" => "A", "price" => "1.00" }]).basket(sent).lines.first
+    assert_equal([67, 133, 200, 267], [1, 2, 3, 4].map { |units| one.with_units(units).after })
+    assert_equal([100, 200, 300, 400], [1, 2, 3, 4].map { |units| one.with_units(units).before })
+  end
+
   # Each of the three choices of the basis, on one cart reckoned by hand: 24.00 of 20 % goods less 4.00, 10.00 untaxed, an order
   # discount of 3.00 (2.00 and 1.00), prices with tax.
   def test_the_order_value_by_every_basis

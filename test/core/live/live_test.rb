@@ -323,12 +323,16 @@ class LiveTest < Minitest::Test
     zones = lambda { |duty|
       [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")], "duty" => duty }, { "id" => "all", "name" => "Rest", "areas" => [{ "kind" => "world" }] }]
     }
-    due = lambda { |duty, units|
-      quote(book(zones: zones.call(duty)), [line("A", units)], to("GB")).method_quotes.last.then { |one| [one.price.to_s, one.duty.first.to_s, one.duty.last] }
+    due = lambda { |duty, units, store = STORE|
+      quote(book(store: store, zones: zones.call(duty)), [line("A", units)], to("GB")).method_quotes.last.then { |one| [one.price.to_s, one.duty.first.to_s, one.duty.last] }
     }
     assert_equal ["4.50", "0.00", false], due.call({ "percent" => "20", "below" => "19.00" }, 9)
     # 10 × 1.90 = 19.00, and with the carriage of 4.50 it is 23.50.
     assert_equal ["4.50", "3.80", false], due.call({ "percent" => "20", "below" => "19.00" }, 10)
     assert_equal ["4.50", "4.70", true], due.call({ "percent" => "20", "carriage" => true, "included" => true }, 10)
+    # Duty is on the goods without tax: 12 × 1.90 = 22.80 are 19.00 and 20 % of tax; where prices come without, 22.80.
+    taxed = STORE.merge("tax_classes" => [{ "id" => "s", "name" => "Standard", "rate" => "20" }])
+    assert_equal ["4.50", "3.80", false], due.call({ "percent" => "20", "below" => "19.00" }, 12, taxed)
+    assert_equal ["4.50", "4.56", false], due.call({ "percent" => "20" }, 12, taxed.merge("prices_include_tax" => false))
   end
 end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+require "time"
+require_relative "../../support/core"
+
+# Where each kind of condition begins and ends to hold: the bounds themselves, one unit on either side of them.
+class ConditionsTest < Minitest::Test
+  include CoreSupport
+
+  # Moments on the shop's clock, which is London's: without summer time in January.
+  def test_days_include_the_last_and_hours_do_not
+    days = { "fact" => "date", "first" => "2026-01-10", "last" => "2026-01-12" }
+    assert_equal [false, true, true, true, false], (9..13).map { |day| holds?(days, "2026-01-#{day.to_s.rjust(2, "0")}T12:00:00Z") }
+    assert_equal [true, true, false], (11..13).map { |day| holds?(days.except("first"), "2026-01-#{day}T12:00:00Z") }
+    assert_equal [false, true, true], %w[09 10 30].map { |day| holds?(days.except("last"), "2026-01-#{day}T12:00:00Z") }
+    hours = { "fact" => "time", "from" => "09:00", "until" => "17:00" }
+    assert_equal [false, true, true, false], %w[08:59 09:00 16:59 17:00].map { |time| holds?(hours, "2026-01-10T#{time}:00Z") }
+    night = { "fact" => "time", "from" => "22:00", "until" => "06:00" }
+    assert_equal [false, true, true, true, false],
+                 %w[21:59 22:00 00:00 05:59 06:00].map { |time| holds?(night, "2026-01-10T#{time}:00Z") }
+  end
+
+  def test_measures_say_of_each_bound_whether_it_belongs
+    { %w[from below] => [false, true, true, false, false], %w[over up_to] => [false, false, true, true, false] }.each do |(low, high), wanted|
+      units = { "fact" => "quantity", low => 3, high => 5 }
+      assert_equal wanted, [2, 3, 4, 5, 6].map { |count| holds?(units, "2026-01-10T12:00:00Z", count) }
+    end
+  end
+
+  private
+
+  def holds?(condition, moment, units = 1)
+    shop = book(rules: [{ "id" => "r", "name" => "R", "when" => { "all" => [condition] }, "then" => [{ "kind" => "add", "amount" => "1.00" }] }],
+                rates: [{ "id" => "x", "zone" => "uk", "method" => "m", "plan" => { "schedule" => { "kind" => "flat", "amount" => "2.00" } } }])
+    shop.quote(cart({ "lines" => [line("A", units)], "destination" => to("GB") }), at: Time.iso8601(moment))
+        .method_quotes.first.price.to_s == "3.00"
+  end
+end

@@ -112,7 +112,8 @@ module Server
       days = Records::DoorSetting.current.evidence_days
       Records::Order.where("placed_at < ?", now - (days * 86_400)).where.not(cart: nil)
                     .update_all(cart: nil, recorded: nil)
-      Records::WebhookMessage.where("made_at < ?", now - (30 * 86_400)).destroy_all
+      # What was tried to deliver them goes with them, by the database itself.
+      Records::WebhookMessage.where("made_at < ?", now - (30 * 86_400)).delete_all
       [Sessions, AuditLog, AskedRows].each { |one| one.tidy(now) }
       Records::Invitation.where("ends_at < ?", now).delete_all
       @tidied = now

@@ -1,10 +1,10 @@
 # frozen_string_literal: true
 
-require_relative "../support/server"
+require_relative "../support/checkout"
 
 # What every list and table reads: as many queries for many rows as for few, and by an index where tables grow.
 class QueriesTest < Minitest::Test
-  include ServerSupport
+  include CheckoutSupport
 
   # More often than this, one query is asked for each row.
   OFTEN = 4
@@ -33,13 +33,58 @@ class QueriesTest < Minitest::Test
     Server::App.routes.fetch("GET").map { |route| route.first.to_s }.select { |path| path.start_with?("/api/") && !path.match?(/[:*]/) }
   end
 
+  # One order, of the first release.
+  def order
+    publish
+    @key = key_for
+    ask(:post, "orders", { order: "A-1", quote: quoted.fetch("quote"), method: "TRACKED" })
+  end
+
+  # The others, each with the one of its kind that has most to read.
+  def doors_of_one
+    order
+    { "/api/areas/:id" => Server::Records::Area.all.max_by { |area| area.attributes.to_s.size }.id,
+      "/api/products/:id/treatments" => Server::Records::Product.where.not(parent_id: nil).first.parent_id,
+      "/api/treatments/:id/targets" => Server::Records::TreatmentTarget.group(:treatment_id).order(Arel.sql("count(*) DESC")).pick(:treatment_id),
+      "/api/proofs/:id/parting" => Server::Records::Proof.first.id, "/api/releases/:number/book" => 1,
+      "/api/orders/:number" => "A-1", "/api/backups/:date" => "2026-01-01" }
+  end
+
+  # @return [Hash{String => Integer}] what was asked more often than can be without a query for each row
+  def repeated(asked) = asked.map { |sql| sql.gsub(/\d+|'[^']*'/, "?") }.tally.select { |_, count| count > OFTEN }
+
   def test_no_query_is_asked_for_each_row
     assert_operator doors.size, :>, 20
-    repeated = doors.to_h do |door|
-      asked = queries { api(:get, door) }
-      [door, asked.map { |sql| sql.gsub(/\d+|'[^']*'/, "?") }.tally.select { |_, count| count > OFTEN }]
+    assert_empty(doors.to_h { |door| [door, repeated(queries { api(:get, door) })] }.reject { |_, list| list.empty? })
+    one = doors_of_one
+    all = Server::App.routes.fetch("GET").map { |route| route.first.to_s }.grep(%r{\A/api/.*[:*]})
+    assert_empty all - one.keys, "doors that this test does not open"
+    found = one.to_h do |door, id|
+      asked = queries { api(:get, door.sub(/:\w+/, id.to_s)) }
+      assert_includes [200, (404 if door.include?("backups"))], last_response.status, door
+      [door, repeated(asked)]
     end
-    assert_empty(repeated.reject { |_, list| list.empty? })
+    assert_empty(found.reject { |_, list| list.empty? })
+  end
+
+  # What the server does by itself, with forty messages to send, forty orders and as many hours of quotes to forget.
+  def test_duties_ask_no_query_for_each_row_and_read_what_grows_by_an_index
+    api(:post, "/api/webhooks", { url: "http://127.0.0.1:9/hooks", events: Server::Records::Webhook::EVENTS })
+    order
+    old = Time.now - (900 * 86_400)
+    attributes = Server::Records::Order.first.attributes.except("id", "number")
+    40.times do |at|
+      Server::Announcements.tell("proof.failing", { proofs: [], count: at }, now: at.even? ? old : Time.now)
+      Server::Records::Order.create!(**attributes, number: "B-#{at}", quote: "B-#{at}", placed_at: old)
+    end
+    duties = Server::Duties.new(releases: releases, suite: Server::App.settings.suite)
+    asked = queries { duties.round }
+    # Each message that was sent is noted by itself, so that none is noted twice.
+    assert_empty(repeated(asked.grep_v(/webhook_deliveries/)))
+    # Twenty of those, and the one of the release.
+    assert_equal [21, 21], [Server::Records::WebhookMessage, Server::Records::WebhookDelivery].map(&:count)
+    # Sessions are seen at every request and tidied once an hour: an index by when would cost more than it saves.
+    assert_empty scans(asked).grep_v(/\ASCAN sessions: DELETE/)
   end
 
   # Tables that grow with every call, edit or night.

@@ -126,9 +126,11 @@ module GateMile
 
         def apart(reader, setting)
           methods = {}
-          reader.list("by_method", required: false, most: 200) do |item|
+          seen = {}
+          reader.list("by_method", required: false, most: 200) do |item, at|
             method = item.text("method")
-            item.problem("method", :twice, first: methods.keys.index(method) + 1) if methods.key?(method)
+            item.problem("method", :twice, first: seen[method] + 1) if seen.key?(method)
+            seen[method] ||= at
             methods[method] = item.object("charge")&.then { |charge| ChargeForm.read(charge, setting) }
           end
           OwnPrice.new(charge: reader.object("charge")&.then { |item| ChargeForm.read(item, setting) },

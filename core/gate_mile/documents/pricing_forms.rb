@@ -272,10 +272,10 @@ module GateMile
 
         def listed(reader, setting)
           seen = {}
-          reader.list("classes", required: false, most: 500) do |item|
+          reader.list("classes", required: false, most: 500) do |item, at|
             group = item.text("class")
             item.problem("class", :twice, first: seen[group] + 1) if seen.key?(group)
-            seen[group] ||= seen.size
+            seen[group] ||= at
             ClassPriceForm.read(item, setting, group)
           end
         end

@@ -209,7 +209,7 @@ module GateMile
     # @yieldparam item [Reader] of one object of the list
     # @return [Array] what the block made of each
     def list(key, required: true, most: nil)
-      items(key, required: required, most: most).map { |item| yield(item).tap { item.finish } }
+      items(key, required: required, most: most).each_with_index.map { |item, at| yield(item, at).tap { item.finish } }
     end
 
     # @param key [String]

@@ -27,6 +27,43 @@ class FormsTest < Minitest::Test
      GateMile::ParcelPolicy, GateMile::Box, GateMile::Basis, GateMile::LiveRate].each { |kind| assert_operator kinds[kind], :>, 0, kind }
   end
 
+  # What a shop's parts are where their document says little, and that all of it is written back.
+  def test_parts_for_shops
+    read = lambda { |parts|
+      Documents.parse(GateMile::Storefront, { "open" => true, "origins" => ["https://shop.example"], "parts" => parts })
+    }
+    assert_equal GateMile::ShopParts::USUAL, read.call({}).parts
+    assert_equal(%w[here cart], read.call({ "milepost" => { "place" => "here" } }).parts.milepost.then { |one| [one.place, one.page] })
+    said = { "milepost" => { "place" => "here", "page" => "basket", "bar" => false }, "address" => { "boxes" => false } }
+    front = read.call(said)
+    assert_equal ["basket", false, false], [front.parts.milepost.page, front.parts.milepost.bar, front.parts.address.boxes]
+    assert_equal front, Documents.parse(GateMile::Storefront, JSON.parse(JSON.generate(Documents.write(front))))
+  end
+
+  # What is there twice is told with the number of the first, counted as people count.
+  def test_what_is_there_twice_names_the_first
+    store = STORE.merge("tax_classes" => %w[a b b].map { |id| { "id" => id, "name" => "T#{id}", "rate" => "1" } })
+    charge = { "kind" => "unit", "amount" => "1" }
+    own = %w[m m n n].map { |id| { "method" => id, "charge" => charge } }
+    treatment = { "id" => "t", "name" => "T", "price" => { "kind" => "apart", "charge" => charge, "by_method" => own } }
+    expects = { "methods" => %w[m n n].map { |id| { "method" => id, "is" => "offered" } } }
+    proofs = %w[p q r].zip(%w[One Two two]).map { |id, name| { "id" => id, "name" => name, "cart" => { "lines" => [line] }, "expects" => { "zone" => "uk" } } }
+    named = { store: store, treatments: [treatment], proofs: proofs, classes: %w[c d d].map { |id| { "id" => id, "name" => id.upcase } } }
+    prices = %w[c c d d].map { |id| { "class" => id, "charge" => "unit", "schedule" => flat("1")["schedule"] } }
+    told = named.to_h { |part, value| [part, firsts { book(part => value) }] }
+    told[:expects] = firsts { book(proofs: [proofs.first.merge("expects" => expects)]) }
+    told[:prices] = firsts { book(rates: [{ "id" => "x", "zone" => "uk", "method" => "m", "plan" => { "group" => "class", "classes" => prices } }]) }
+    assert_equal({ store: [2, 2], treatments: [1, 3], proofs: [2], classes: [2, 2], expects: [2], prices: [1, 3] }, told)
+  end
+
+  # @return [Array<Integer>] the first of the same, as each problem says
+  def firsts
+    yield
+    []
+  rescue GateMile::Invalid => e
+    e.problems.select { |problem| problem.code == :twice }.map { |problem| problem.numbers.fetch(:first) }
+  end
+
   # A field that the schema has and no form reads would be refused, and one that a form reads and the schema has not is
   # told nowhere.
   def test_forms_and_the_published_schema_know_the_same_fields

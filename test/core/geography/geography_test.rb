@@ -170,8 +170,14 @@ class GeographyTest < Minitest::Test
     [["SE", "Box 123"], ["FI", "PL 12"], ["NO", "Pb 9"], ["DE", "Pf. 12 34"], ["CH", "C.P. 12"], ["TR", "P.K. 34"]].each do |country, line|
       assert_equal [true, false], [country, "GB"].map { |one| GateMile::Address.new(country: one, lines: [line]).po_box? }, line
     end
-    assert GateMile::Address.new(country: "US", region: "AE", lines: []).military?
-    assert GateMile::Address.new(country: "GB", lines: ["BFPO 801"]).military?
+    # Each sign by itself, and the same in another country or beside it. British Forces postcodes begin with BF1 (from memory).
+    { ["US", "AE", nil, []] => true, ["US", "US-AP", nil, []] => true, ["GB", nil, nil, ["BFPO 801"]] => true,
+      ["GB", nil, "BF1 2AT", []] => true, ["GB", nil, "bfpo 58", []] => true, ["CA", "AE", nil, []] => false,
+      ["US", "NY", nil, []] => false, ["DE", nil, "BF1 2AT", []] => false, ["GB", nil, "B1 1AA", []] => false,
+      ["GB", nil, "TR29 4ZZ", ["12 Harbour Row"]] => false }.each do |(country, region, postcode, lines), wanted|
+      found = GateMile::Address.new(country: country, region: region, postcode: postcode, lines: lines).military?
+      assert_equal wanted, found, [country, region, postcode, lines].inspect
+    end
     assert_equal "z0",
                  land(zones_of([{ "kind" => "regions", "country" => "US", "regions" => ["AE"] }]), "country" => "US",
                                                                                                    "region" => "AE").zone.id

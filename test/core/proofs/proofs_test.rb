@@ -103,6 +103,12 @@ class ProofsTest < Minitest::Test
                    "/expects/methods/1/method" => :twice, "/expects/methods/2/method" => :missing, "/expects/foo" => :unknown_field,
                    "/expects/methods/1/amount" => :unknown_field, "/recorded/0/at" => :not_a_moment, "/recorded/0/status" => :not_one_of },
                  problems.to_h.except("/time"))
+    moment = { "carrier" => "c", "asked" => {}, "status" => "refused", "services" => {} }
+    told = lambda { |at|
+      problems_of { GateMile::ProofForms::PROOF.parse(bad.slice("id", "name").merge("cart" => CART, "expects" => { "zone" => "uk" }, "recorded" => [moment.merge("at" => at)]), setting) }
+    }
+    assert_empty told.call("2026-06-01T10:00:00Z")
+    ["2026-13-01T10:00:00Z", "2026-06-01 10:00", "2026-06-01T10:00:00Z ", 7].each { |at| assert_equal [["/recorded/0/at", :not_a_moment]], told.call(at), at }
     nothing = bad.slice("id", "name").merge("cart" => CART, "expects" => {})
     assert_equal([["/expects", :expects_nothing]], problems_of { GateMile::ProofForms::PROOF.parse(nothing, setting) })
     both = { "id" => "p", "name" => "P", "cart" => CART, "expects" => { "zone" => "uk" }, "at" => "2026-06-01T10:00", "weekdays" => [1], "time" => "10:00" }

@@ -55,6 +55,16 @@ class CartChangesTest < Minitest::Test
     assert_equal [[], []], [same.zones_gained, same.zones_lost]
   end
 
+  # No rate, offer or rule is another, and yet what counts towards free shipping is.
+  def test_a_setting_of_the_shop
+    taxed = STORE.merge("tax_classes" => [{ "id" => "s", "name" => "Standard", "rate" => "20" }])
+    offer = { "id" => "o", "name" => "Free", "threshold" => { "measure" => "value", "from" => "30.00" }, "effect" => { "kind" => "free" } }
+    old, new = [taxed, taxed.merge("basis" => { "tax" => "without" })].map { |store| book(store: store, offers: [offer]) }
+    list = changes(old, new).list
+    refute_empty list
+    list.each { |one| so(old, new, one, "basis") }
+  end
+
   def test_one_price
     old = book
     new = book(rates: [{ "id" => "uk-m", "zone" => "uk", "method" => "m", "plan" => flat("5.25") }, document["rates"][1]])

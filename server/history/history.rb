@@ -46,6 +46,12 @@ module Server
       #   once
       def made = Thread.current[MADE].tap { Thread.current[MADE] = nil }
 
+      # @param change [Records::Change] that this thread's request has made
+      # @return [void]
+      def made=(change)
+        Thread.current[MADE] = change.id
+      end
+
       # Called by every record that was written.
       # @param record [Records::Base]
       # @param before [Hash, nil] the row before
@@ -192,7 +198,7 @@ module Server
         forget_undone
         change = Records::Change.create!(action: action, kind: kind, names: names, entries: entries, at: Time.now,
                                          **who)
-        Thread.current[MADE] = change.id
+        self.made = change
         raise_revision.tap { |revision| change.update!(revision: revision) }
       end
 

@@ -165,6 +165,7 @@ module Server
         last = Records::Change.create!(**said, names: names, at: Time.now)
         @change.parts.update_all(change_id: last.id)
         @change.destroy!
+        History.made = last
         History.raise_revision
       end.tap { |revision| Journal.add(revision, @entries) }
     end

@@ -107,6 +107,15 @@ module Server
                           current: Documents.public_send(document, record))
       end
 
+      # The same of what stands beside the setup.
+      # @raise [Problem] 404, 409 (current: how it stands now)
+      def found_as_shown(model, id, edition)
+        record = found(model, id)
+        return record if record.edition == edition
+
+        raise Problem.new(409, "This was changed elsewhere since it was shown here.", current: record.document)
+      end
+
       # @return [Integer] of a deletion
       def lock_version
         Integer(params["lock_version"], 10, exception: false) or

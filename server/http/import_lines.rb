@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Server
-  # What a long import answers, line by line as it goes on: {"done":…,"total":…}, and at the end {"result":…} or
+  # What a long import answers, line by line as it goes on: {"done":…,"total":…}, and at the end {"result":…,"change":…} or
   # {"problem":…}.
   module ImportLines
     class << self
@@ -12,7 +12,7 @@ module Server
       def of(about)
         Enumerator.new do |out|
           result = yield(->(done, total) { out << line({ done: done, total: total }) })
-          out << line({ result: result })
+          out << line({ result: result, change: History.made })
         rescue Problem => e
           out << line({ problem: JSON.parse(e.to_json) })
         rescue StandardError => e

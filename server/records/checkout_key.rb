@@ -4,6 +4,9 @@ module Server
   module Records
     # What a shop's server or page shows to ask the checkout door. Only a digest of it is kept.
     class CheckoutKey < ActiveRecord::Base
+      include Edition
+
+      EDITED = %w[name origins calls pace].freeze
       CALLS = %w[quotes orders methods served offers state].freeze
       # What a shop's page may never ask.
       SERVER_ONLY = %w[orders state].freeze
@@ -17,7 +20,7 @@ module Server
 
       # @return [Hash] CheckoutKey of the contract
       def document
-        { id: id, name: name, public: public, start: start, origins: origins, calls: calls, pace: pace,
+        { id: id, edition: edition, name: name, public: public, start: start, origins: origins, calls: calls, pace: pace,
           **%i[made_at used_at ends_at revoked_at].to_h { |field| [field, self[field]&.utc&.iso8601] } }
       end
     end

@@ -5,6 +5,9 @@ module Server
     # Somebody who may use the workbench. The name is shown to the others; the email is what they sign in with, and
     # nothing is ever sent there.
     class Person < ActiveRecord::Base
+      include Edition
+
+      EDITED = %w[name email role].freeze
       # Each may do what the one before may, and more.
       ROLES = %w[viewer editor owner].freeze
       EMAIL = /\A[^\s@]+@[^\s@]+\z/
@@ -41,7 +44,7 @@ module Server
 
       # @return [Hash] Person of the contract
       def document
-        { id: id, name: name, email: email, role: role, codes: codes, made_at: made_at.utc.iso8601 }
+        { id: id, edition: edition, name: name, email: email, role: role, codes: codes, made_at: made_at.utc.iso8601 }
       end
     end
   end

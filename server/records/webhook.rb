@@ -4,6 +4,9 @@ module Server
   module Records
     # Who is told of what happens: an address, and the secret that what is sent there is signed with.
     class Webhook < ActiveRecord::Base
+      include Edition
+
+      EDITED = %w[url events active gone_at].freeze
       EVENTS = %w[release.published carrier.down offer.used_up proof.failing nothing.offered backup.failed].freeze
       # Characters of an address.
       LONGEST = 500
@@ -19,7 +22,7 @@ module Server
       # @return [Hash] Webhook of the contract
       def document
         { id: id, url: url, events: events, active: active, made_at: made_at.utc.iso8601,
-          gone_at: gone_at&.utc&.iso8601 }
+          gone_at: gone_at&.utc&.iso8601, edition: edition }
       end
     end
   end

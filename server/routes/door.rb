@@ -25,7 +25,9 @@ module Server
 
         app.patch "/api/keys/:id" do
           body = body_of("CheckoutKeyPatch")
-          key = Database.write { Door.change(found(Records::CheckoutKey, params["id"]), body) }
+          key = Database.write do
+            Door.change(found_as_shown(Records::CheckoutKey, params["id"], body.delete("edition")), body)
+          end
           settings.checkout.keys.changed
           AuditLog.add(:key_changed, about: key.name)
           answer(key.document)

@@ -53,7 +53,8 @@ module Server
             body = body_of("MePatch")
             me = Myself.me
             SignIn.confirm(me, body["current"].to_s, request.ip.to_s) if body.key?("email") || body.key?("password")
-            Database.write { Myself.changed(me, body) }
+            Database.write { Myself.changed(found_as_shown(Records::Person, me.id, body["edition"]), body) }
+            me.reload
             # Whoever knew the old password is out; the one who has changed it stays in.
             headers "set-cookie" => Sessions.make(me, env) if body.key?("password")
             answer(me.document)

@@ -32,9 +32,14 @@ module Server
           app.get("/api/people") { answer(People.list) }
 
           app.patch "/api/people/:id" do
-            person = found(Records::Person, params["id"])
-            was = person.role
-            Database.write { Server::People.give(person, body_of("PersonPatch")["role"]) }
+            body = body_of("PersonPatch")
+            was = nil
+            person = Database.write do
+              found_as_shown(Records::Person, params["id"], body["edition"]).tap do |one|
+                was = one.role
+                Server::People.give(one, body["role"])
+              end
+            end
             AuditLog.add(:role_changed, about: "#{person.name}: #{was} → #{person.role}") if was != person.role
             answer(person.document)
           end

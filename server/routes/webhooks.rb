@@ -25,7 +25,7 @@ module Server
         app.patch "/api/webhooks/:id" do
           body = body_of("WebhookPatch")
           hook = Database.write do
-            one = found(Records::Webhook, params["id"])
+            one = found_as_shown(Records::Webhook, params["id"], body.delete("edition"))
             # Switched on again, who was gone is tried again.
             one.assign_attributes(**body, **(body["active"] ? { gone_at: nil } : {}))
             save(one)

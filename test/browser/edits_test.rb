@@ -102,6 +102,23 @@ class EditsTest < Minitest::Test
     assert(eventually { find_setup("rates", "ie-tracked")["plan"]["schedule"]["steps"].first["amount"] == "9.10" })
   end
 
+  # A flat price that was refused is no part of the steps that were put in its place: they are there when one comes back.
+  def test_steps_over_a_flat_price_that_was_refused
+    visit "/#rate=iom-pallet&field=plan"
+    find_field("Flat price").set("5;20").send_keys(:tab)
+    assert_text "Write an amount like 4.50"
+    click_button "Price it by weight, value, class …"
+    select "in steps", from: "Price: kind of price"
+    type_cell "Price: steps", "1 amount", "9.10", :enter
+    assert(eventually { find_setup("rates", "iom-pallet")["plan"]["schedule"]["kind"] == "steps" })
+    assert_no_text "not stored yet"
+    click_link "Zones"
+    assert_button "Home"
+    visit_within "/#rate=iom-pallet&field=plan"
+    assert_cell "9.10", "Price: steps", "1 amount"
+    assert_no_field "Flat price"
+  end
+
   # The line is cut: the page says so, keeps what is typed, and goes on by itself when it is back.
   def test_the_server_goes_away_and_comes_back
     visit "/methods"

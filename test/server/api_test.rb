@@ -120,7 +120,7 @@ class ApiTest < Minitest::Test
     assert_empty api(:get, "/api/releases/state")["planned"]
     key = api(:post, "/api/keys", { name: "Shop", calls: %w[quotes orders methods served offers state] })
     key = api(:post, "/api/keys/#{key.dig("made", "id")}/rotate", { hours: 1 })
-    api(:patch, "/api/keys/#{key.dig("made", "id")}", { pace: 300 })
+    edit_beside("/api/keys/#{key.dig("made", "id")}", { pace: 300 })
     api(:patch, "/api/door", { holds_minutes: 20, lock_version: api(:get, "/api/door")["lock_version"] })
     through_the_door("HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
     as_shopper("HTTP_AUTHORIZATION" => "Bearer #{key["key"]}")
@@ -150,7 +150,7 @@ class ApiTest < Minitest::Test
     api(:put, "/api/me/codes", { code: code.now })
     api(:post, "/api/me/codes/recovery", current)
     api(:post, "/api/me/codes/off", current)
-    api(:patch, "/api/me", { name: "Ann Quay" })
+    edit_beside("/api/me", { name: "Ann Quay" })
     api(:delete, "/api/session")
     api(:post, "/api/session", { email: "ann@tarrow.example", **words })
     assert_equal ann["id"], api(:get, "/api/session").dig("person", "id")
@@ -158,7 +158,7 @@ class ApiTest < Minitest::Test
     links = Array.new(2) { api(:post, "/api/invitations", { role: "editor" }) }
     api(:delete, "/api/invitations/#{links[1].dig("made", "id")}")
     ben = invited(links[0]["link"], words)
-    api(:patch, "/api/people/#{ben}", { role: "viewer" })
+    edit_beside("/api/people/#{ben}", { role: "viewer" })
     api(:post, "/api/people/#{ben}/reset")
     %W[/api/people/#{ben}/codes /api/people/#{ben}/sessions /api/people/#{ben}].each { |path| api(:delete, path) }
     assert_equal [1, 1], [api(:get, "/api/people")["people"].size, api(:get, "/api/me")["sessions"].size]
@@ -177,7 +177,7 @@ class ApiTest < Minitest::Test
 
   def hooks
     hook = api(:post, "/api/webhooks", { url: "http://127.0.0.1:9/hooks", events: %w[release.published] })["made"]
-    api(:patch, "/api/webhooks/#{hook["id"]}", { events: %w[proof.failing] })
+    edit_beside("/api/webhooks/#{hook["id"]}", { events: %w[proof.failing] })
     api(:post, "/api/webhooks/#{hook["id"]}/test")
     api(:post, "/api/deliveries/#{api(:get, "/api/webhooks")["deliveries"].first["id"]}/resend")
     api(:delete, "/api/webhooks/#{hook["id"]}")

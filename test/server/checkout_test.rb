@@ -188,12 +188,12 @@ class CheckoutTest < Minitest::Test
     quoted({ "lines" => goods, "destination" => MAINLAND }, key: key, HTTP_ORIGIN: "https://shop.example")
     assert_equal 200, status
     id = api(:get, "/api/keys")["keys"].find { |one| one["public"] }["id"]
-    assert_equal ["/origins"], pointers(api(:patch, "/api/keys/#{id}", { origins: [] }))
-    assert_equal ["/calls"], pointers(api(:patch, "/api/keys/#{id}", { calls: %w[orders] })), "pages order nothing"
+    assert_equal ["/origins"], pointers(edit_beside("/api/keys/#{id}", { origins: [] }))
+    assert_equal ["/calls"], pointers(edit_beside("/api/keys/#{id}", { calls: %w[orders] })), "pages order nothing"
     assert_equal ["/calls"], pointers(api(:post, "/api/keys", { name: "Pages", calls: %w[state orders], public: true, origins: %w[https://a.example] }))
-    assert_equal %w[served], api(:patch, "/api/keys/#{id}", { calls: %w[orders served] })["calls"]
-    assert_equal ["https://other.example"], api(:patch, "/api/keys/#{id}", { origins: ["https://OTHER.example"] })["origins"]
-    assert_equal "Renamed", api(:patch, "/api/keys/#{id}", { name: "Renamed" })["name"]
+    assert_equal %w[served], edit_beside("/api/keys/#{id}", { calls: %w[orders served] })["calls"]
+    assert_equal ["https://other.example"], edit_beside("/api/keys/#{id}", { origins: ["https://OTHER.example"] })["origins"]
+    assert_equal "Renamed", edit_beside("/api/keys/#{id}", { name: "Renamed" })["name"]
   end
 
   # With the key of a server nothing is open to pages.

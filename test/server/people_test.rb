@@ -420,14 +420,14 @@ class PeopleTest < Minitest::Test
   def test_the_last_owner_stays
     owner
     ann = api(:get, "/api/me").dig("person", "id")
-    api(:patch, "/api/people/#{ann}", { role: "viewer" })
+    edit_beside("/api/people/#{ann}", { role: "viewer" })
     assert_equal 409, status
     api(:delete, "/api/people/#{ann}")
     assert_equal 409, status
     ben = joined(EDITOR, "editor").dig("person", "id")
     sign_in(OWNER)
-    assert_equal "owner", api(:patch, "/api/people/#{ben}", { role: "owner" })["role"]
-    api(:patch, "/api/people/#{ann}", { role: "viewer" })
+    assert_equal "owner", edit_beside("/api/people/#{ben}", { role: "owner" })["role"]
+    edit_beside("/api/people/#{ann}", { role: "viewer" })
     assert_equal 200, status
     api(:get, "/api/people")
     assert_equal 403, status, "at once"
@@ -479,17 +479,37 @@ class PeopleTest < Minitest::Test
   # One's own name, email and password; whoever knew the old one is out.
   def test_changing_oneself
     owner
-    assert_equal "Ann Q.", api(:patch, "/api/me", { name: "Ann Q." })["name"]
-    assert_equal [%w[/current], 422], [pointers(api(:patch, "/api/me", { email: "new@tarrow.example" })), status]
-    api(:patch, "/api/me", { email: "new@tarrow.example", current: OWNER["password"] })
-    assert_equal [%w[/password], 422], [pointers(api(:patch, "/api/me", { password: "12345678", current: OWNER["password"] })), status]
+    assert_equal "Ann Q.", edit_beside("/api/me", { name: "Ann Q." })["name"]
+    assert_equal [%w[/current], 422], [pointers(edit_beside("/api/me", { email: "new@tarrow.example" })), status]
+    edit_beside("/api/me", { email: "new@tarrow.example", current: OWNER["password"] })
+    assert_equal [%w[/password], 422], [pointers(edit_beside("/api/me", { password: "12345678", current: OWNER["password"] })), status]
     other = rack_mock_session.cookie_jar.to_hash.fetch("gate-mile")
-    api(:patch, "/api/me", { password: "quite another thing", current: OWNER["password"] })
+    edit_beside("/api/me", { password: "quite another thing", current: OWNER["password"] })
     assert_equal 200, (setup_now && status), "whoever changes it stays in"
     clear_cookies
     set_cookie("gate-mile=#{other}")
     assert_equal 401, (api(:get, "/api/setup") && status)
     assert_equal 200, (sign_in({ "email" => "new@tarrow.example", "password" => "quite another thing" }) && status)
+  end
+
+  # What stands beside the setup: an edit of how it stood before somebody else's is refused with how it stands now.
+  def test_edits_of_what_was_changed_meanwhile
+    owner
+    ben = joined(EDITOR, "editor").dig("person", "id")
+    sign_in(OWNER)
+    key = api(:post, "/api/keys", { name: "Shop", calls: %w[quotes] }).dig("made", "id")
+    hook = api(:post, "/api/webhooks", { url: "http://127.0.0.1:9/hooks", events: %w[proof.failing] }).dig("made", "id")
+    [["/api/people/#{ben}", { role: "viewer" }, { role: "owner" }], ["/api/keys/#{key}", { pace: 7 }, { name: "Other" }],
+     ["/api/webhooks/#{hook}", { active: false }, { events: %w[offer.used_up] }], ["/api/me", { name: "Ann Q." }, { name: "Ann" }]].each do |path, mine, theirs|
+      stood = shown(path)["edition"]
+      api(:patch, path, { **theirs, edition: stood })
+      refused = api(:patch, path, { **mine, edition: stood })
+      assert_equal 409, status, path
+      assert_equal shown(path)["edition"], refused.dig("current", "edition")
+      refute_equal stood, refused.dig("current", "edition")
+      edit_beside(path, mine)
+      assert_equal 200, status
+    end
   end
 
   def test_releases_and_changes_name_who

@@ -96,7 +96,7 @@ class WebhooksTest < Minitest::Test
     api(:post, "/api/releases/1/return", {})
     round
     assert_equal 1, @shop.asked.size, "who is gone is told no more"
-    api(:patch, "/api/webhooks/#{made.dig("made", "id")}", { active: true })
+    edit_beside("/api/webhooks/#{made.dig("made", "id")}", { active: true })
     api(:post, "/api/webhooks/#{made.dig("made", "id")}/test")
     round
     assert_equal %w[release.published test], kinds

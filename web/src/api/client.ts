@@ -1,4 +1,4 @@
-import createClient from 'openapi-fetch'
+import createClient, { type Client } from 'openapi-fetch'
 import { heard } from './connection'
 import { signedOut } from './signed'
 import type { components, paths } from './contract.gen'
@@ -78,18 +78,35 @@ export function messageOf(error: unknown): string {
 /** The server could not be reached, or did not answer in time. */
 export class Unreachable extends Error {}
 
-export type Verb = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'
-
 /** How long an answer may take before it counts as none. */
 const PATIENCE = 30_000
 
-/** What the server answered, and the number of the change that the request made, where it made one. */
-export interface Answered<Answer> {
-  answer: Answer
-  change: number | null
+/** What the server refused is thrown as what it says; whatever stands between it and here, as what that is. */
+function held(request: Request, response: Response, text: string) {
+  heard(![502, 504].includes(response.status))
+  if (response.ok) return
+  // At the door itself a refusal says something else.
+  if (response.status === 401 && !new URL(request.url).pathname.startsWith('/api/session')) {
+    signedOut(true)
+    throw new Unreachable('You are signed out. Nothing is lost: it goes on when you have signed in again.')
+  }
+  if (response.headers.get('content-type')?.startsWith('application/problem+json'))
+    throw new ApiProblem(JSON.parse(text) as ProblemDocument)
+  throw new Unreachable(`The server answered with ${response.status}. Nothing is lost: try again.`)
 }
 
-/** Fetches with patience: no answer in time is an answer too, and what the server refuses is thrown as what it says. */
+/** Nothing came back. */
+function lost(request: Request, error: unknown, late: boolean): never {
+  if (request.signal.aborted) throw error
+  heard(false)
+  throw new Unreachable(
+    late
+      ? 'The server takes too long to answer. Nothing is lost: try again.'
+      : 'The server does not answer. Nothing is lost: try again when it runs.',
+  )
+}
+
+/** Fetches with patience: no answer in time is an answer too. */
 async function patiently(request: Request): Promise<Response> {
   const late = AbortSignal.timeout(PATIENCE)
   let response: Response
@@ -98,52 +115,74 @@ async function patiently(request: Request): Promise<Response> {
     response = await fetch(request, { signal: AbortSignal.any([request.signal, late]) })
     text = await response.text()
   } catch (error) {
-    if (request.signal.aborted) throw error
-    heard(false)
-    throw new Unreachable(
-      late.aborted
-        ? 'The server takes too long to answer. Nothing is lost: try again.'
-        : 'The server does not answer. Nothing is lost: try again when it runs.',
-    )
+    return lost(request, error, late.aborted)
   }
-  heard(![502, 504].includes(response.status))
-  const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json')
-  // At the door itself a refusal says something else.
-  if (response.status === 401 && !new URL(request.url).pathname.startsWith('/api/session')) {
-    signedOut(true)
-    throw new Unreachable('You are signed out. Nothing is lost: it goes on when you have signed in again.')
-  }
-  if (!response.ok && isProblem) throw new ApiProblem(JSON.parse(text) as ProblemDocument)
-  if (!response.ok)
-    throw new Unreachable(`The server answered with ${response.status}. Nothing is lost: try again.`)
+  held(request, response, text)
   const { status, headers } = response
   return new Response(text || null, { status, headers })
 }
 
-/** Every address of the contract, with its bodies and answers. What is refused or lost is thrown. */
-export const api = createClient<paths>({
+/** The same for an answer that comes bit by bit, for as long as it takes. */
+export async function flowing(request: Request): Promise<Response> {
+  let response: Response
+  try {
+    response = await fetch(request)
+  } catch (error) {
+    return lost(request, error, false)
+  }
+  held(request, response, response.ok ? '' : await response.text())
+  return response
+}
+
+const CONNECTION = {
   baseUrl: typeof location === 'undefined' ? '' : location.origin,
   fetch: patiently,
-})
+}
+
+/** What is posted though it changes nothing that is kept; and what opens a shop, or lets somebody into it. */
+type Asked =
+  | '/api/bench'
+  | '/api/carriers/survey'
+  | '/api/carriers/{id}/test'
+  | '/api/clauses'
+  | '/api/comparison'
+  | '/api/from-to'
+  | '/api/gates'
+  | '/api/history/effects'
+  | '/api/joining'
+  | '/api/joining/first'
+  | '/api/joining/look'
+  | '/api/landing'
+  | '/api/landings'
+  | '/api/lines'
+  | '/api/margins'
+  | '/api/parcels'
+  | '/api/products/csv/head'
+  | '/api/quote'
+  | '/api/session'
+  | '/api/store'
+  | '/api/trials'
+  | '/api/walk'
+
+type Reading = {
+  [Path in keyof paths]: Omit<
+    paths[Path],
+    'patch' | 'put' | (Path extends '/api/session' ? never : 'delete') | (Path extends Asked ? never : 'post')
+  >
+}
+
+/** Everything that can be asked, by the contract. What is refused or lost is thrown. */
+export const api = createClient<Reading>(CONNECTION)
+
+/** All of the contract. Only the queues of edits (src/edits) use it, so that no edit goes around them. */
+export type Changing = Client<paths>
+export const changing: Changing = createClient<paths>(CONNECTION)
 
 /** What came back: `await answerOf(api.GET('/api/setup'))`. */
 export async function answerOf<Answer>(
   answer: Promise<{ data?: Answer; response: Response }>,
 ): Promise<Answer> {
   return (await answer).data as Answer
-}
-
-/** Asks at an address that is put together from the kind of a thing: for the queues of edits. */
-export async function request<Answer>(verb: Verb, path: string, body?: unknown): Promise<Answered<Answer>> {
-  const response = await patiently(
-    new Request(new URL(path, location.origin), {
-      method: verb,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    }),
-  )
-  const text = await response.text()
-  return { answer: (text ? JSON.parse(text) : undefined) as Answer, change: changeOf(response) }
 }
 
 /** The number of the change that a request made, where it made one. */

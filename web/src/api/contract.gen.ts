@@ -3463,6 +3463,8 @@ export interface components {
             done?: number;
             total?: number;
             result?: components["schemas"]["GoodsImported"] | components["schemas"]["TableImported"];
+            /** @description With the result: the number of the change that it made, as gate-mile-change tells it elsewhere */
+            change?: number | null;
             problem?: components["schemas"]["Problem"];
         };
         GoodsImported: {
@@ -4454,6 +4456,7 @@ export interface components {
         Role: "viewer" | "editor" | "owner";
         Person: {
             id: string;
+            edition: components["schemas"]["Edition"];
             name: string;
             /** @description What they sign in with; nothing is sent there */
             email: string;
@@ -4520,7 +4523,10 @@ export interface components {
             recovery_codes: number;
             sessions: components["schemas"]["Session"][];
         };
+        /** @description Differs as soon as anything that can be edited does: an edit names the one it was made of, and is refused (409) where it is another by now */
+        Edition: string;
         MePatch: {
+            edition: components["schemas"]["Edition"];
             name?: string;
             email?: string;
             password?: string;
@@ -4550,6 +4556,7 @@ export interface components {
             invitations: components["schemas"]["Invitation"][];
         };
         PersonPatch: {
+            edition: components["schemas"]["Edition"];
             role: components["schemas"]["Role"];
         };
         InvitationDraft: {
@@ -6280,13 +6287,16 @@ export interface components {
             /** @description Whether it stands in pages, where every shopper can read it */
             public?: boolean;
         } & WithRequired<components["schemas"]["CheckoutKeyFields"], "name" | "calls">;
-        CheckoutKeyPatch: components["schemas"]["CheckoutKeyFields"];
+        CheckoutKeyPatch: {
+            edition: components["schemas"]["Edition"];
+        } & components["schemas"]["CheckoutKeyFields"];
         CheckoutKeyRotation: {
             /** @description For which the old key opens the door still */
             hours: number;
         };
         CheckoutKey: {
             id: string;
+            edition: components["schemas"]["Edition"];
             public: boolean;
             /** @description What the key begins with */
             start: string;
@@ -6776,9 +6786,12 @@ export interface components {
             active?: boolean;
         };
         WebhookDraft: WithRequired<components["schemas"]["WebhookFields"], "url" | "events">;
-        WebhookPatch: components["schemas"]["WebhookFields"];
+        WebhookPatch: {
+            edition: components["schemas"]["Edition"];
+        } & components["schemas"]["WebhookFields"];
         Webhook: {
             id: string;
+            edition: components["schemas"]["Edition"];
             made_at: components["schemas"]["Instant"];
             /** @description Since when it answers that it is gone (410) */
             gone_at: string | null;

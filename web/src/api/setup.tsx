@@ -7,11 +7,13 @@ import {
   ApiProblem,
   answerOf,
   api,
-  request,
+  changeOf,
+  changing,
+  messageOf,
   type Change,
+  type Changing,
   type Finding,
   type Setup,
-  type Verb,
 } from './client'
 import { writeAs } from '../ui/locale'
 
@@ -73,6 +75,14 @@ export function awake(findings: Finding[] | undefined): Finding[] {
   return (findings ?? []).filter(({ asleep }) => !asleep)
 }
 
+/** One request by the contract, and the number of the change that it made, where it tells that in its own way. */
+export type Call<Answer> = (
+  to: Changing,
+) => Promise<{ data?: Answer; response: Response } | { data: Answer; change: number | null }>
+
+/** What is said when it is stored; nothing where it is empty. */
+export type Said<Answer> = string | ((answer: Answer) => string)
+
 interface Workshop {
   /** The setup that is shown. */
   setup: Setup
@@ -84,10 +94,10 @@ interface Workshop {
   compareTo: number | null
   /** What that edit was, in words. */
   compared: string
-  /** Sends one edit that has left its queue. With something to say of it, that is told, with the way to undo it. */
-  send: <Answer>(verb: Verb, path: string, body?: unknown, said?: string) => Promise<Answer>
-  /** Runs an edit that shows at its own place what comes of it: a file, a table, a whole book. */
-  edit: <Answer>(request: () => Promise<Answer>, label?: string) => Promise<Answer>
+  /** Sends one edit of the setup that has left its queue; what is said of it comes with the way to undo it. */
+  send: <Answer>(call: Call<Answer>, said?: Said<Answer>) => Promise<Answer>
+  /** Sends one edit of what stands beside the setup, which has no history: a key, a webhook, an account. */
+  sendBeside: <Answer>(call: Call<Answer>, about: string) => Promise<Answer>
   undo: () => Promise<void>
   /** Undoes what somebody else has done. */
   undoOthers: (change: Change) => Promise<void>
@@ -114,10 +124,14 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
   const latest = useCallback(() => client.getQueryData<Setup>(SETUP)!, [client])
 
   const edit = useCallback(
-    async <Answer,>(request: () => Promise<Answer>, label?: string): Promise<Answer> => {
+    async <Answer,>(call: Call<Answer>, label?: string) => {
       const before = client.getQueryData<Setup>(SETUP)?.revision ?? null
       try {
-        const answer = await request()
+        const came = await call(changing)
+        const answer = {
+          data: came.data as Answer,
+          change: 'response' in came ? changeOf(came.response) : came.change,
+        }
         setComparison({ revision: before, label })
         return answer
       } finally {
@@ -137,12 +151,10 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
       try {
         const label = `${kind === 'undo' ? 'Undone' : 'Done again'}: ${change ? sentenceOfChange(change) : ''}`
         await edit(
-          () =>
-            answerOf(
-              api.POST(`/api/history/${kind}`, {
-                body: { change: id ?? change!.id, ...(theirs && { others: true }) },
-              }),
-            ),
+          (to) =>
+            to.POST(`/api/history/${kind}`, {
+              body: { change: id ?? change!.id, ...(theirs && { others: true }) },
+            }),
           label,
         )
         toast(label)
@@ -153,7 +165,7 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
         toast.error(
           overtaken && later
             ? `It cannot be undone alone: ${sentenceOfChange(later)} came after it. Undo that first.`
-            : (error as Error).message,
+            : messageOf(error),
         )
       }
     },
@@ -161,16 +173,29 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
   )
 
   const send = useCallback(
-    async <Answer,>(verb: Verb, path: string, body?: unknown, said?: string): Promise<Answer> => {
-      const { answer, change } = await edit(() => request<Answer>(verb, path, body))
-      if (said)
+    async <Answer,>(call: Call<Answer>, said?: Said<Answer>): Promise<Answer> => {
+      const { data, change } = await edit(call)
+      const text = typeof said === 'function' ? said(data) : said
+      if (text)
         toast(
-          said,
+          text,
           change === null ? {} : { action: { label: 'Undo', onClick: () => void step('undo', change) } },
         )
-      return answer
+      return data
     },
     [edit, step],
+  )
+
+  const sendBeside = useCallback(
+    async <Answer,>(call: Call<Answer>, about: string): Promise<Answer> => {
+      try {
+        return (await call(changing)).data as Answer
+      } finally {
+        // Refused or not, it may stand otherwise than it is shown.
+        await client.invalidateQueries({ queryKey: [about] })
+      }
+    },
+    [client],
   )
 
   const workshop = useMemo<Workshop>(
@@ -181,13 +206,13 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
       compareTo: comparison?.revision ?? null,
       compared: comparison?.label ?? (setup.history.undo ? sentenceOfChange(setup.history.undo) : ''),
       send,
-      edit,
+      sendBeside,
       undo: () => step('undo'),
       undoOthers: (change) => step('undo', undefined, change),
       redo: () => step('redo'),
       settle: () => setComparison(null),
     }),
-    [setup, latest, edits, comparison, send, edit, step],
+    [setup, latest, edits, comparison, send, sendBeside, step],
   )
   return <WorkshopContext.Provider value={workshop}>{children}</WorkshopContext.Provider>
 }

@@ -33,11 +33,13 @@ export function CopyRate({ rate, name }: { rate: Rate; name: string }) {
         onClick={() => {
           act(`/api/rates/${rate.id}/copy`, 'copy', `Copy ${name} to ${counted(chosen.length, 'zone')}`, () =>
             send(
-              'POST',
-              `/api/rates/${rate.id}/copy`,
-              { ids: chosen },
+              (to) =>
+                to.POST('/api/rates/{id}/copy', {
+                  params: { path: { id: rate.id } },
+                  body: { ids: chosen },
+                }),
               `Copied ${name} to ${counted(chosen.length, 'zone')}`,
-            ),
+            ).then(() => undefined),
           )
           setChosen([])
         }}

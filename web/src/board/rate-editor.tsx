@@ -27,6 +27,9 @@ interface Props {
   focus: string | null
 }
 
+/** The place of a flat price. */
+const AMOUNT = 'plan amount'
+
 /** A typed amount as a plan; nothing typed is no price, which is not the same as zero. */
 function flatOf(typed: string): Plan | null {
   return typed.trim() ? { schedule: { kind: 'flat', amount: typed.trim() } } : null
@@ -56,7 +59,7 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
           <div className="flex flex-col gap-1">
             <Field
               of={edited}
-              at="plan amount"
+              at={AMOUNT}
               label="Flat price"
               inputId={`rate-${rate.id}-plan`}
               autoFocus={focus === null || focus === 'plan'}
@@ -83,6 +86,7 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
             inputId={`rate-${rate.id}-plan`}
             of={edited}
             field="plan"
+            over={AMOUNT}
             preview={typing}
             previewAt={(below) => (typed ? previewProblem?.at(`/preview/plan${below}`) : undefined)}
           />

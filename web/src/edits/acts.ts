@@ -1,11 +1,15 @@
 import { useMemo } from 'react'
-import type { Copied, DocOf, Kind, Ordered } from '../api/kinds'
+import type { Changing } from '../api/client'
+import { removing, type Copied, type DocOf, type Kind, type Ordered } from '../api/kinds'
 import { useWorkshop } from '../api/setup'
-import type { Doc, NewEdit } from './edits'
+import type { Doc, Send } from './edits'
 
 interface Named {
   id?: string
 }
+
+type Sent = Promise<{ data?: unknown; response: Response }>
+type Ids = () => string[] | null
 
 /** What is said of something that went with the rates it had. */
 export function removed(name: string, rates: number): string {
@@ -27,18 +31,18 @@ let moves = 0
 export function useActs() {
   const { edits, send, latest } = useWorkshop()
   return useMemo(() => {
-    const act = (thing: string, key: string, about: string, run: NewEdit['send'], stored: object = {}) => {
+    const act = (thing: string, key: string, about: string, run: Send, stored: object = {}) => {
       edits.change(
         { thing, key, about, change: () => ({}), whole: true, read: (doc) => doc.lock_version, send: run },
         stored as Doc,
       )
       edits.commit(thing, key)
     }
-    const order = (path: string, about: string, ids: () => string[] | null) =>
+    const order = (queue: string, about: string, put: (to: Changing, ids: string[]) => Sent, ids: Ids) =>
       // Moving twice is not moving once: each is an edit of its own.
-      act(path, `${about} ${++moves}`, about, async () => {
+      act(queue, `${about} ${++moves}`, about, async () => {
         const wanted = ids()
-        if (wanted) await send('PUT', path, { ids: wanted })
+        if (wanted) await send((to) => put(to, wanted))
       })
     return {
       /** Anything else: the function runs when the edit leaves the queue of the thing. */
@@ -47,39 +51,50 @@ export function useActs() {
         kind: K,
         thing: DocOf<K> & Named,
         name: string,
-        { said = `Removed ${name}`, query = '' } = {},
+        { said = `Removed ${name}`, moveTo = '' } = {},
       ) =>
         act(
           `/api/${kind}/${thing.id}`,
           'remove',
           `Remove ${name}`,
-          (_, { lock_version }) =>
-            send('DELETE', `/api/${kind}/${thing.id}?lock_version=${lock_version}${query}`, undefined, said),
+          async (_, { lock_version = 0 }) => {
+            const query = { lock_version, ...(moveTo && { move_to: moveTo }) }
+            await send((to) => removing[kind](to, thing.id!, query), said)
+          },
           thing,
         ),
       duplicate: (kind: Copied, id: string, name: string, opened?: (id: string) => void, said = '') =>
         act(`/api/${kind}/${id}/copy`, 'copy', `Duplicate ${name}`, async () => {
-          const made = await send<{ id: string }>(
-            'POST',
-            `/api/${kind}/${id}/copy`,
-            {},
+          const made = await send(
+            (to) => to.POST(`/api/${kind}/{id}/copy`, { params: { path: { id } } }),
             `Duplicated ${name}${said}`,
           )
-          opened?.(made.id)
+          opened?.(made.id!)
         }),
       /** Moves one thing among those of its kind, as they stand when the edit is sent. */
       move: (kind: Ordered, id: string, name: string, by: number) =>
-        order(`/api/${kind}/order`, `Move ${name}`, () => {
-          const list = latest()[kind === 'tax-classes' ? 'tax_classes' : kind].map((one) => one.id!)
-          return moved(list, list.indexOf(id), by)
-        }),
+        order(
+          `/api/${kind}/order`,
+          `Move ${name}`,
+          (to, ids) => to.PUT(`/api/${kind}/order`, { body: { ids } }),
+          () => {
+            const list = latest()[kind === 'tax-classes' ? 'tax_classes' : kind].map((one) => one.id!)
+            return moved(list, list.indexOf(id), by)
+          },
+        ),
       moveRate: (zone: string, id: string, name: string, by: number) =>
-        order(`/api/zones/${zone}/rates/order`, `Move ${name}`, () => {
-          const list = latest()
-            .rates.filter((one) => one.zone === zone)
-            .map((one) => one.id)
-          return moved(list, list.indexOf(id), by)
-        }),
+        order(
+          `/api/zones/${zone}/rates/order`,
+          `Move ${name}`,
+          (to, ids) =>
+            to.PUT('/api/zones/{id}/rates/order', { params: { path: { id: zone } }, body: { ids } }),
+          () => {
+            const list = latest()
+              .rates.filter((one) => one.zone === zone)
+              .map((one) => one.id)
+            return moved(list, list.indexOf(id), by)
+          },
+        ),
     }
   }, [edits, send, latest])
 }

@@ -1,8 +1,8 @@
 import { useCallback, useMemo, useSyncExternalStore } from 'react'
-import { ApiProblem, type Area, type Store, type Zone } from '../api/client'
-import type { DocOf, Kind } from '../api/kinds'
+import { ApiProblem, type Area, type Changing, type Schemas, type Store, type Zone } from '../api/client'
+import { patching, type DocOf, type Kind, type PatchOf } from '../api/kinds'
 import { useWorkshop } from '../api/setup'
-import { applied, type Change, type Doc, type Edit, type Edits, type NewEdit } from './edits'
+import { applied, type Change, type Doc, type Edit, type Edits, type NewEdit, type Send } from './edits'
 
 interface Options<D> {
   /** What was typed, as its field or editor keeps it. */
@@ -38,15 +38,18 @@ export interface Edited<D> {
   problemAt: (pointer: string) => string | undefined
 }
 
-type Send = NewEdit['send']
-
 /** A thing of one of the merchant's lists. */
 export function useEdited<K extends Kind>(kind: K, stored: DocOf<K> & { id?: string }): Edited<DocOf<K>> {
   const { send } = useWorkshop()
   const thing = `/api/${kind}/${stored.id}`
   return useThing<DocOf<K>>(thing, stored, (fields, newest) =>
-    send('PATCH', thing, { ...fields, lock_version: newest.lock_version }),
+    send((to) => patching[kind](to, stored.id!, patchOf<PatchOf<K>>(fields, newest))),
   )
+}
+
+/** The fields that an edit touches, of the version that it was made of. */
+function patchOf<Patch>(fields: Doc, { lock_version }: Doc): Patch {
+  return { ...fields, lock_version } as Patch
 }
 
 /** Any of the things of a list, for a table that edits many of them: `of` reads one with what is being made of it. */
@@ -59,7 +62,7 @@ export function useEditedList<K extends Kind>(kind: K) {
       const list = edits.of(thing)
       const stored = edits.newest(thing, shown as Doc) as DocOf<K>
       return editedOf(edits, thing, stored, laidOver(stored, list), list, (fields, newest) =>
-        send('PATCH', thing, { ...fields, lock_version: newest.lock_version }),
+        send((to) => patching[kind](to, shown.id!, patchOf<PatchOf<K>>(fields, newest))),
       )
     },
     [edits, send, kind],
@@ -71,7 +74,7 @@ export function useEditedList<K extends Kind>(kind: K) {
 export function useEditedStore(): Edited<Store> {
   const { setup, send } = useWorkshop()
   return useThing<Store>('/api/store', setup.store!, (fields, newest) =>
-    send('PATCH', '/api/store', { ...fields, lock_version: newest.lock_version }),
+    send((to) => to.PATCH('/api/store', { body: patchOf<Schemas['StorePatch']>(fields, newest) })),
   )
 }
 
@@ -86,7 +89,10 @@ export function useEditedArea(zone: Zone, area: Area): Edited<Area & { lock_vers
   })
   return useThing(thing, stored, async (fields, newest) => {
     try {
-      return own(await send<Zone>('PATCH', thing, { ...fields, lock_version: newest.lock_version }))
+      const body = patchOf<Schemas['AreaPatch']>(fields, newest)
+      return own(
+        await send((to) => to.PATCH('/api/areas/{id}', { params: { path: { id: area.id! } }, body })),
+      )
     } catch (error) {
       if (error instanceof ApiProblem && error.problem.status === 409 && error.problem.current)
         throw new ApiProblem({ ...error.problem, current: own(error.problem.current as unknown as Zone) })
@@ -95,7 +101,7 @@ export function useEditedArea(zone: Zone, area: Area): Edited<Area & { lock_vers
   })
 }
 
-function useThing<D extends { lock_version?: number }>(thing: string, shown: D, send: Send): Edited<D> {
+function useThing<D extends object>(thing: string, shown: D, send: Send): Edited<D> {
   const { edits } = useWorkshop()
   const list = useSyncExternalStore(edits.subscribe, () => edits.of(thing))
   const stored = edits.newest(thing, shown as Doc) as D
@@ -144,4 +150,22 @@ function editedOf<D>(
       return undefined
     },
   }
+}
+
+/**
+ * A thing beside the setup, which has no history: its edits stand in a queue like all others, and an edit from elsewhere
+ * is told.
+ * @param about what is asked for anew when it was stored
+ */
+export function useEditedBeside<D extends object>(
+  thing: string,
+  about: string,
+  stored: D,
+  patch: (to: Changing, fields: Partial<D>, newest: D) => Promise<{ data?: D; response: Response }>,
+): Edited<D> {
+  const { sendBeside } = useWorkshop()
+  return useThing<D>(thing, stored, async (fields, newest) => {
+    const answer = await sendBeside((to) => patch(to, fields as Partial<D>, newest as D), about)
+    return answer as Doc
+  })
 }

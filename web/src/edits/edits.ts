@@ -38,9 +38,23 @@ export interface Edit {
   /** Whether it is sent though it touches no field: what is added, removed or moved. */
   readonly whole: boolean
   readonly send: (fields: Doc, newest: Doc) => Promise<Doc | void>
+  /** Sends it together with others of its kind, in one request; null where it goes alone. */
+  readonly batch: Batch | null
   /** Called with what was sent and what came of it. */
   readonly stored: (fields: Doc, answer: Doc) => void
 }
+
+/** One of many edits that go in one request. */
+export interface Batched {
+  readonly thing: string
+  readonly typed: unknown
+  readonly newest: Doc
+}
+
+/** Sends many edits in one request, and says of each what came of it: the thing as it is now, or why it was refused. */
+export type Batch = (list: readonly Batched[]) => Promise<readonly (Doc | Error)[]>
+
+export type Send = Edit['send']
 
 export interface NewEdit {
   thing: string
@@ -54,8 +68,18 @@ export interface NewEdit {
   group?: string
   exact?: boolean
   whole?: boolean
-  send: Edit['send']
+  send?: Send
+  batch?: Batch
   stored?: Edit['stored']
+}
+
+/** For what goes with others only. */
+const alone: Send = () => Promise.reject(new Error('This edit goes with others.'))
+
+/** Where an edit stands. */
+interface Place {
+  readonly thing: string
+  readonly key: string
 }
 
 const NONE: readonly Edit[] = []
@@ -95,6 +119,7 @@ export class Edits {
   private readonly lists = new Map<string, readonly Edit[]>()
   private readonly known = new Map<string, Doc>()
   private readonly busy = new Map<string, Promise<void>>()
+  private readonly batches = new Map<Batch, Promise<void>>()
   private readonly listeners = new Set<() => void>()
   private whole: readonly Edit[] | null = null
 
@@ -145,7 +170,8 @@ export class Edits {
       group: edit.group ?? null,
       exact: edit.exact ?? false,
       whole: edit.whole ?? false,
-      send: edit.send,
+      send: edit.send ?? alone,
+      batch: edit.batch ?? null,
       stored: edit.stored ?? (() => undefined),
     }
     // An edit stands behind those that were made before it, unless it only goes on where it stood.
@@ -163,12 +189,6 @@ export class Edits {
       edit.stage === 'typed' && !edit.current ? { ...edit, stage: 'queued' } : edit,
     )
     void this.pump(thing)
-  }
-
-  /** Keeps an edit that was refused elsewhere: one of many that were sent together. */
-  hold(edit: NewEdit, stored: Doc, problem: Error) {
-    this.change(edit, stored)
-    this.update(edit.thing, edit.key, (one) => ({ ...one, stage: 'refused', problem }))
   }
 
   /** Sends a refused edit again; over what stands there now, where somebody else was there. */
@@ -224,7 +244,7 @@ export class Edits {
       for (;;) {
         const edit = this.of(thing).find(({ stage }) => stage === 'queued')
         if (!edit) return
-        await this.store(edit)
+        await (edit.batch ? this.storeMany(edit.batch) : this.store(edit))
       }
     }
     const running = run().finally(() => {
@@ -235,18 +255,70 @@ export class Edits {
     await running
   }
 
-  /** Sends one edit, with what was refused of its group. */
-  private async store(edit: Edit): Promise<void> {
-    const { thing } = edit
-    const together = this.of(thing).filter(
+  /** An edit, with what was refused of its group. */
+  private together(edit: Edit): Edit[] {
+    return this.of(edit.thing).filter(
       (one) =>
         one.key === edit.key || (edit.group !== null && one.group === edit.group && one.stage === 'refused'),
     )
-    const keys = new Set(together.map(({ key }) => key))
-    const mine = (one: Edit) => keys.has(one.key)
+  }
+
+  private sent(thing: string, mine: (edit: Edit) => boolean) {
     this.update(thing, undefined, (one) =>
       mine(one) ? { ...one, stage: 'sent', sending: one.changes.length, problem: null } : one,
     )
+  }
+
+  /** Sends all edits that wait to go in the same request, of whatever things; one such request at a time. */
+  private async storeMany(batch: Batch): Promise<void> {
+    const under = this.batches.get(batch)
+    if (under) return under
+    const running = (async () => {
+      // What is committed in the same moment goes along.
+      await Promise.resolve()
+      const waiting = this.all().filter((one) => one.batch === batch && one.stage === 'queued')
+      const list = new Map(
+        waiting.flatMap((one) => this.together(one)).map((one) => [`${one.thing} ${one.key}`, one]),
+      )
+      for (const { thing, key } of list.values()) this.sent(thing, (one) => one.key === key)
+      await this.sendMany(batch, [...list.values()], 1)
+    })().finally(() => this.batches.delete(batch))
+    this.batches.set(batch, running)
+    await running
+  }
+
+  private async sendMany(batch: Batch, places: readonly Place[], attempt: number): Promise<void> {
+    const edits = places.flatMap(({ thing, key }) => this.of(thing).filter((one) => one.key === key))
+    const sent = edits.map(({ thing, typed }) => ({ thing, typed, newest: this.known.get(thing) ?? {} }))
+    const outcomes = await batch(sent).catch((error: Error) => edits.map(() => error))
+    const again: Place[] = []
+    edits.forEach((edit, at) => {
+      const { thing, key } = edit
+      const mine = (one: Edit) => one.key === key
+      const came = outcomes[at] ?? new Error('Nothing was said of it.')
+      const current = currentOf(came)
+      if (!(came instanceof Error)) {
+        this.known.set(thing, came)
+        this.stored(thing, mine, sent[at]!.newest, came)
+      } else if (current && JSON.stringify(edit.read(current) ?? null) === edit.base && attempt < ATTEMPTS) {
+        // Somebody was at another place of the thing.
+        this.known.set(thing, current)
+        again.push({ thing, key })
+      } else {
+        if (current) this.known.set(thing, current)
+        this.refused(thing, mine, came, current)
+      }
+    })
+    if (again.length) await this.sendMany(batch, again, attempt + 1)
+  }
+
+  /** Sends one edit, with what was refused of its group. */
+  private async store(edit: Edit): Promise<void> {
+    const { thing } = edit
+    const together = this.together(edit)
+    const keys = new Set(together.map(({ key }) => key))
+    const mine = (one: Edit) => keys.has(one.key)
+    this.sent(thing, mine)
     const changes = together.flatMap((one) => one.changes)
     for (let attempt = 1; ; attempt += 1) {
       const newest = this.known.get(thing) ?? {}

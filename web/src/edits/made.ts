@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import { ApiProblem, messageOf } from '../api/client'
-import type { DocOf, DraftOf, Kind } from '../api/kinds'
+import { making, type DocOf, type DraftOf, type Kind } from '../api/kinds'
 import { useWorkshop } from '../api/setup'
 import type { Doc } from './edits'
 
@@ -13,6 +13,11 @@ export interface Made<D> {
   problemAt: (pointer: string) => string | undefined
   /** What was probably meant there instead. */
   suggestionAt: (pointer: string) => string | undefined
+  busy: boolean
+  /** Why it was refused. */
+  error: Error | null
+  /** Puts the form away, with what was typed. */
+  drop: () => void
   /** Whether the problem belongs to fields. */
   placed: boolean
   /** What to show where only one message fits. */
@@ -31,8 +36,29 @@ export function useMade<K extends Kind, D extends object>(
   added?: (made: DocOf<K>, typed: D) => void,
   form = 'new',
 ): Made<D> {
-  const { edits, send } = useWorkshop()
-  const thing = `/api/${kind}`
+  const { send } = useWorkshop()
+  return useMaking<DocOf<K>, D>(`/api/${kind}`, about, blank, {
+    send: (typed) => send((to) => making[kind](to, draft(typed))),
+    ...(added ? { added } : {}),
+    form,
+  })
+}
+
+interface Making<Answer, D> {
+  send: (typed: D) => Promise<Answer>
+  added?: (made: Answer, typed: D) => void
+  /** Tells forms for the same kind apart. */
+  form?: string
+}
+
+/** The same of anything: what is typed into a form until it is sent. */
+export function useMaking<Answer, D extends object>(
+  thing: string,
+  about: string,
+  blank: D,
+  { send, added, form = 'new' }: Making<Answer, D>,
+): Made<D> {
+  const { edits } = useWorkshop()
   const list = useSyncExternalStore(edits.subscribe, () => edits.of(thing))
   const edit = list.find(({ key }) => key === form)
   const doc = (
@@ -50,7 +76,7 @@ export function useMade<K extends Kind, D extends object>(
         read: () => null,
         send: async (typed) => {
           const whole = { ...blank, ...typed } as D
-          const made = await send<DocOf<K>>('POST', thing, draft(whole))
+          const made = await send(whole)
           added?.(made, whole)
         },
       },
@@ -69,6 +95,9 @@ export function useMade<K extends Kind, D extends object>(
       if (now()?.stage === 'refused') edits.again(thing, form)
       else edits.commit(thing, form)
     },
+    error: problem,
+    busy: edit?.stage === 'queued' || edit?.stage === 'sent',
+    drop: () => edits.drop(thing, form),
     suggestionAt: (pointer) => (problem instanceof ApiProblem ? problem.suggestionAt(pointer) : undefined),
     placed: problem instanceof ApiProblem && problem.problem.errors.length > 0,
     problemAt: (pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined),

@@ -10,6 +10,8 @@ interface Form<D, V> {
   /** Shows at once what is typed; null when nothing is typed any more. Must stay the same function. */
   preview?: (doc: D | null) => void
   stored?: (fields: Partial<D>, answer: D) => void
+  /** Another place that edits a part of the same: what was typed there goes when the whole is changed. */
+  over?: string
 }
 
 /** A part of a thing that is edited as a whole and kept as it is typed: a plan, a list of places. */
@@ -52,6 +54,7 @@ export function useWhole<D extends object, V>(
       const next = update(now.current.shown)
       now.current.shown = next
       const fields = form.write(next)
+      if (form.over) of.drop(form.over)
       of.change(key, about, () => fields, {
         typed: next,
         exact: true,

@@ -111,8 +111,8 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
               certain.path,
               'active',
               `Switch off ${certain.name}`,
-              (_, { lock_version }) =>
-                send('PATCH', certain.path, { active: false, lock_version }, `Switched off ${certain.name}`),
+              (_, { lock_version = 0 }) =>
+                send((to) => certain.off(to, lock_version), `Switched off ${certain.name}`),
               certain.thing,
             )
           }
@@ -132,9 +132,10 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
             finding.asleep ? 'Wake a finding' : 'Snooze a finding',
             () =>
               send(
-                'PUT',
-                '/api/findings/asleep',
-                { keys: all.map(({ key }) => key), asleep: !finding.asleep },
+                (to) =>
+                  to.PUT('/api/findings/asleep', {
+                    body: { keys: all.map(({ key }) => key), asleep: !finding.asleep },
+                  }),
                 finding.asleep ? 'Woke the finding' : 'Snoozed until the finding says something else',
               ),
           )

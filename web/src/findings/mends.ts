@@ -1,4 +1,4 @@
-import type { Finding, Setup } from '../api/client'
+import type { Changing, Finding, Setup } from '../api/client'
 
 /** Settings of which it is certain that they do nothing as they are. */
 const OFF: readonly Finding['code'][] = [
@@ -22,5 +22,11 @@ export function mendOf({ code, setting }: Finding, setup: Setup) {
   if (!setting || !OFF.includes(code) || !(setting.kind in LISTS)) return null
   const list = LISTS[setting.kind as keyof typeof LISTS]
   const thing = setup[list].find(({ id }) => id === setting.id)
-  return thing?.active ? { path: `/api/${list}/${setting.id}`, thing, name: thing.name ?? '' } : null
+  if (!thing?.active) return null
+  const off = (to: Changing, lock_version: number) =>
+    to.PATCH(`/api/${list}/{id}`, {
+      params: { path: { id: setting.id } },
+      body: { active: false, lock_version },
+    })
+  return { path: `/api/${list}/${setting.id}`, thing, name: thing.name ?? '', off }
 }

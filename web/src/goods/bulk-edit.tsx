@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
 import { useState } from 'react'
-import { toast } from '../ui/toast'
-import { ApiProblem, api, answerOf, type Schemas } from '../api/client'
+import { ApiProblem, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { foreseeing, useAct } from '../edits/use-act'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/locale'
 import { Changes } from './changes'
@@ -53,7 +53,8 @@ interface Props {
 
 /** One change for everything that is chosen: first what it would do, then it, as one step of the history. */
 export function BulkEdit({ scope, count, close }: Props) {
-  const { setup, edit, undo } = useWorkshop()
+  const { setup } = useWorkshop()
+  const act = useAct('/api/products/bulk', 'store', `Change ${counted(count, 'row')} together`)
   const [draft, setDraft] = useState(BLANK)
   const [sure, setSure] = useState(false)
   const set = setOf(draft)
@@ -62,24 +63,17 @@ export function BulkEdit({ scope, count, close }: Props) {
   const { data: plan, error } = useQuery({
     queryKey: ['products', 'bulk', setup.revision, body],
     queryFn: ({ signal }) =>
-      answerOf(api.POST('/api/products/bulk', { body: { ...body, store: false }, signal })),
+      answerOf(foreseeing.POST('/api/products/bulk', { body: { ...body, store: false }, signal })),
     enabled: !empty,
     retry: false,
   })
   const problem = error instanceof ApiProblem ? error : null
-  const store = async () => {
-    try {
-      const done = await edit(() =>
-        answerOf(api.POST('/api/products/bulk', { body: { ...body, store: true } })),
-      )
-      toast(`Changed ${counted(done.changed, 'product')}`, {
-        action: { label: 'Undo', onClick: () => void undo() },
-      })
-      close()
-    } catch (failed) {
-      toast.error((failed as Error).message)
-    }
-  }
+  const store = () =>
+    act.run(
+      (to) => to.POST('/api/products/bulk', { body: { ...body, store: true } }),
+      close,
+      (done) => `Changed ${counted(done.changed, 'product')}`,
+    )
   const text = (field: keyof typeof BLANK, label: string, width: string, hint = 'as it is') => {
     const wrong = problem?.at(`/set/${field}`)
     const suggestion = problem?.suggestionAt(`/set/${field}`)
@@ -174,11 +168,12 @@ export function BulkEdit({ scope, count, close }: Props) {
           <Changes samples={plan.samples} />
           <Button
             className="mt-2 border-ink font-semibold"
-            disabled={plan.changed === 0}
-            onClick={() => void store()}
+            disabled={plan.changed === 0 || act.busy}
+            onClick={store}
           >
             Change {counted(plan.changed, 'product')}
           </Button>
+          {act.message && <FieldError>{act.message}</FieldError>}
         </div>
       )}
     </section>

@@ -1,5 +1,5 @@
 import { FieldError } from '../ui/field'
-import type { Fault } from './use-cells'
+import type { Fault } from './edited-cells'
 import { Button } from '../ui/button'
 
 interface Props {

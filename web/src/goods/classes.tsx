@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { toast } from '../ui/toast'
 import { api, answerOf, type Schemas, type ShippingClass } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
+import { useAct } from '../edits/use-act'
 import { AddByName } from '../ui/add-by-name'
 import { Field } from '../ui/field'
 import { counted, list } from '../ui/locale'
@@ -86,8 +86,9 @@ export function Classes() {
 }
 
 function Row({ item, index, count }: { item: ShippingClass; index: number; count: Count | undefined }) {
-  const { setup, edit } = useWorkshop()
+  const { setup } = useWorkshop()
   const acts = useActs()
+  const moving = useAct('/api/products/bulk', `class ${item.id}`, `Move goods out of ${item.name}`)
   const edited = useEdited('classes', item)
   const { row, grip } = useSortedRow(item)
   const [leaving, setLeaving] = useState(false)
@@ -109,22 +110,15 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
     />
   )
   const shift = (to: string) =>
-    void edit(() =>
-      answerOf(
-        api.POST('/api/products/bulk', {
-          body: {
-            scope: { class: item.id },
-            set: { class: to === 'none' ? null : to },
-            store: true,
-          },
+    moving.run(
+      (door) =>
+        door.POST('/api/products/bulk', {
+          body: { scope: { class: item.id }, set: { class: to === 'none' ? null : to }, store: true },
         }),
-      ),
-    ).then(
-      (done) => toast(`Moved ${counted(done.changed, 'row')} out of ${item.name}`),
-      (error: Error) => toast.error(error.message),
+      undefined,
+      (done) => `Moved ${counted(done.changed, 'row')} out of ${item.name}`,
     )
-  const remove = (to: string) =>
-    acts.remove('classes', item, `class ${item.name}`, { query: to ? `&move_to=${to}` : '' })
+  const remove = (to: string) => acts.remove('classes', item, `class ${item.name}`, { moveTo: to })
   const others = setup.classes.filter(({ id }) => id !== item.id)
   const treatments = setup.treatments.filter(({ id }) => item.treatments.includes(id))
   const rates = setup.rates.filter(({ plan, cost }) =>

@@ -9,7 +9,7 @@ import type { SheetCell, SheetColumn } from '../ui/sheet/types'
 import { Tick } from '../ui/tick'
 import { CellNote } from './cell-note'
 import { COLUMNS, shownIn, type Column, type FieldName } from './columns'
-import { keyOf, useCells, type CellEdit } from './use-cells'
+import { keyOf, useEditedCells, type CellEdit } from './edited-cells'
 import { useRows, type Asked } from './use-rows'
 
 export interface Selection {
@@ -35,7 +35,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
   const { add } = useBenchCart()
   const [view, setView] = useState<[number, number]>([0, 40])
   const rows = useRows(asked, view[0], view[1])
-  const { faults, store, forget } = useCells(rows.take)
+  const { faults, typed, store, forget } = useEditedCells(rows.take)
   const goTo = useRef<((row: number, column: string) => void) | null>(null)
 
   const toggle = (id: string) => {
@@ -45,7 +45,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
   }
   const chosen = (product: Product) => selection.all || selection.ids.has(product.id)
   const put = (cells: SheetCell<Product>[]) =>
-    void store(
+    store(
       cells.flatMap(({ row, column, text }): CellEdit[] =>
         row && isField(column) ? [{ product: row, field: column, text }] : [],
       ),
@@ -79,7 +79,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
       const { field } = column
       const own = (product: Product) => {
         const { text, from } = shownIn(column, product, setup)
-        return from ? '' : text
+        return typed.get(keyOf(product.id, field)) ?? (from ? '' : text)
       }
       return {
         id: field,
@@ -181,7 +181,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
               <CellNote
                 fault={fault}
                 now={shownIn(of, product, setup).text}
-                store={(text, sure) => void store([{ product, field: fault.field, text }], sure)}
+                store={(text, sure) => store([{ product, field: fault.field, text }], sure)}
                 forget={() => forget([keyOf(product.id, fault.field)])}
               />
             )

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate } from 'react-router'
-import { api, answerOf, type Product, type Schemas, type Treatment } from '../api/client'
+import { api, answerOf, type Product, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useBenchResult } from '../bench/result'
 import { useActs } from '../edits/acts'
@@ -55,17 +55,21 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
       `/api/treatments/${id}`,
       `targets ${how} ${now.id}`,
       `${treatment?.name} on ${now.name}`,
-      (_, { lock_version }) =>
-        send('POST', `/api/treatments/${id}/targets`, { lock_version, [how]: { products: [now.id] } }),
+      (_, { lock_version = 0 }) =>
+        send((to) =>
+          to.POST('/api/treatments/{id}/targets', {
+            params: { path: { id } },
+            body: { lock_version, [how]: { products: [now.id] } },
+          }),
+        ),
       treatment,
     )
   }
   const ownPrice = () =>
     act('/api/treatments', `own ${now.id}`, `A price of its own for ${now.name}`, async () => {
-      const made = await send<Treatment>('POST', '/api/treatments', {
-        name: now.name,
-        on: { products: [now.id] },
-      })
+      const made = await send((to) =>
+        to.POST('/api/treatments', { body: { name: now.name, on: { products: [now.id] } } }),
+      )
       void navigate(`/goods/treatments#treatment=${made.id}&field=price`)
     })
   return (

@@ -1,5 +1,4 @@
 import { useRef, useState } from 'react'
-import { toast } from '../ui/toast'
 import { messageOf, api, answerOf, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { FieldError } from '../ui/field'
@@ -7,7 +6,8 @@ import { count, counted, list } from '../ui/locale'
 import { readFile } from '../ui/read-file'
 import { Changes } from './changes'
 import { COLUMNS, WORDS } from './columns'
-import { importLines } from '../api/import-stream'
+import { importGoods } from '../api/import-stream'
+import { foreseeing, useAct } from '../edits/use-act'
 import { useLatest } from '../ui/use-latest'
 import { Select } from '../ui/select'
 import { Tick } from '../ui/tick'
@@ -33,7 +33,8 @@ function reasonOf(error: unknown): string {
 
 /** The catalogue out and in: choose a file, say what its columns are, see what it would do, take it. */
 export function ProductsCsv() {
-  const { setup, edit, undo } = useWorkshop()
+  const { setup } = useWorkshop()
+  const act = useAct('/api/products/import', 'table', 'Take the catalogue from a file')
   const [csv, setCsv] = useState('')
   const [head, setHead] = useState<Head | null>(null)
   const [mapping, setMapping] = useState<Record<string, string>>({})
@@ -66,14 +67,13 @@ export function ProductsCsv() {
     setProgress({ what: 'Reading', done: 0, total: 0 })
     try {
       const body = { csv: text, mapping: columns, store: false, ...also }
-      setPlan(
-        await importLines<Imported>(
-          '/api/products/import',
-          body,
-          (done, total) => setProgress({ what: 'Reading', done, total }),
-          run.signal,
-        ),
+      const { data } = await importGoods(
+        foreseeing,
+        body,
+        (done, total) => setProgress({ what: 'Reading', done, total }),
+        run.signal,
       )
+      setPlan(data)
       setProgress(null)
     } catch (failed) {
       if (run.signal.aborted) return
@@ -108,28 +108,22 @@ export function ProductsCsv() {
     void readFile(file, MOST).then(begin, (failed: Error) => setError(failed.message))
   }
 
-  const take = async () => {
-    setProgress({ what: 'Storing', done: 0, total: plan?.total ?? 0 })
-    try {
-      const done = await edit(() =>
-        importLines<Imported>(
-          '/api/products/import',
-          { csv, mapping, sure, comma, store: true },
-          (at, total) => setProgress({ what: 'Storing', done: at, total }),
-        ),
-      )
-      toast(`Took ${counted(done.created + done.changed, 'row')}`, {
-        action: { label: 'Undo', onClick: () => void undo() },
-      })
-      // What is faulty stays on screen until it is put away.
-      if (done.faults.length || done.doubts.length) setPlan(done)
-      else forget()
-      setProgress(null)
-    } catch (failed) {
-      setProgress(null)
-      setError(reasonOf(failed))
-    }
-  }
+  const take = () =>
+    act.run(
+      async (to) => {
+        setProgress({ what: 'Storing', done: 0, total: plan?.total ?? 0 })
+        const body = { csv, mapping, sure, comma, store: true }
+        return importGoods(to, body, (done, total) => setProgress({ what: 'Storing', done, total })).finally(
+          () => setProgress(null),
+        )
+      },
+      (done) => {
+        // What is faulty stays on screen until it is put away.
+        if (done.faults.length || done.doubts.length) setPlan(done)
+        else forget()
+      },
+      (done) => `Took ${counted(done.created + done.changed, 'row')}`,
+    )
 
   const map = (column: string, header: string) => {
     const next = Object.fromEntries(
@@ -194,7 +188,7 @@ export function ProductsCsv() {
           onChange={(event) => void begin(event.target.value)}
         />
       )}
-      {error && <FieldError>{error}</FieldError>}
+      {(error ?? act.message) && <FieldError>{error ?? act.message}</FieldError>}
       {head && (
         <>
           <h3 className="text-base">Which column is which?</h3>
@@ -316,7 +310,7 @@ export function ProductsCsv() {
             <Button
               className="mt-2 border-ink font-semibold"
               disabled={doing === 0 || progress !== null}
-              onClick={() => void take()}
+              onClick={take}
             >
               {plan.faults.length || plan.doubts.length
                 ? `Take the good rows: ${count(doing)}`

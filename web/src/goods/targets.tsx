@@ -23,8 +23,13 @@ export function Targets({ treatment }: { treatment: Treatment }) {
       `/api/treatments/${treatment.id}`,
       `targets ${how} ${JSON.stringify(goods)}`,
       `What ${treatment.name} sits on`,
-      (_, { lock_version }) =>
-        send('POST', `/api/treatments/${treatment.id}/targets`, { lock_version, [how]: goods }),
+      (_, { lock_version = 0 }) =>
+        send((to) =>
+          to.POST('/api/treatments/{id}/targets', {
+            params: { path: { id: treatment.id } },
+            body: { lock_version, [how]: goods },
+          }),
+        ),
       treatment,
     )
   const on = setup.classes.filter(({ id }) => treatment.classes.includes(id))

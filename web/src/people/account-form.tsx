@@ -1,9 +1,10 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent, type ReactNode } from 'react'
+import { ApiProblem } from '../api/client'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
 import { Input } from '../ui/input'
 import { Typed } from '../ui/typed'
-import { useDoing } from '../releases/use-releases'
 
 interface Account {
   name: string
@@ -26,13 +27,19 @@ export function AccountForm({
   children?: ReactNode
 }) {
   const [account, setAccount] = useState<Account>({ name: '', email: '', password: '' })
-  const doing = useDoing('session')
+  const client = useQueryClient()
+  const making = useMutation({
+    mutationFn: make,
+    // Refused or not, it may stand otherwise than it is shown.
+    onSettled: () => client.invalidateQueries({ queryKey: ['session'] }),
+  })
+  const at = (pointer: string) => (making.error instanceof ApiProblem ? making.error.at(pointer) : undefined)
   const set = (field: keyof Account) => (text: string) => setAccount({ ...account, [field]: text })
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    void doing.run(() => make(account))
+    making.mutate(account)
   }
-  const known = ['/name', '/email', '/password'].some((field) => doing.at(field))
+  const known = ['/name', '/email', '/password'].some(at)
   return (
     <form noValidate onSubmit={submit} className="flex max-w-md flex-col gap-3">
       {fixed ? (
@@ -45,7 +52,7 @@ export function AccountForm({
             autoComplete="name"
             width="w-full"
             value={account.name}
-            error={doing.at('/name')}
+            error={at('/name')}
             change={set('name')}
           />
           <Typed
@@ -54,7 +61,7 @@ export function AccountForm({
             autoComplete="username"
             width="w-full"
             value={account.email}
-            error={doing.at('/email')}
+            error={at('/email')}
             change={set('email')}
           />
         </>
@@ -65,13 +72,13 @@ export function AccountForm({
         autoComplete="new-password"
         width="w-full"
         value={account.password}
-        error={doing.at('/password')}
+        error={at('/password')}
         change={set('password')}
       />
-      {doing.error && !known && <FieldError>{doing.error.message}</FieldError>}
+      {making.error && !known && <FieldError>{making.error.message}</FieldError>}
       {children}
       <div>
-        <Button type="submit" className="border-ink px-4 font-semibold" disabled={doing.busy}>
+        <Button type="submit" className="border-ink px-4 font-semibold" disabled={making.isPending}>
           {act}
         </Button>
       </div>

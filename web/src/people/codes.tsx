@@ -1,13 +1,12 @@
 import { useState, type FormEvent } from 'react'
-import { answerOf, api, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
+import { useAct, type Act } from '../edits/use-act'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
 import { counted } from '../ui/locale'
 import { toast } from '../ui/toast'
 import { Typed } from '../ui/typed'
-import { useDoing } from '../releases/use-releases'
 
-type Doing = ReturnType<typeof useDoing>
 /** What is done once the password was typed again. */
 type Wanted = 'on' | 'off' | 'recovery'
 
@@ -19,23 +18,36 @@ const ACTS: Record<Wanted, string> = {
 
 /** The second thing that one shows to sign in: a code that a telephone reckons. */
 export function Codes({ on, left }: { on: boolean; left: number }) {
-  const doing = useDoing('people')
   const [wanted, setWanted] = useState<Wanted | null>(null)
   const [secret, setSecret] = useState<Schemas['CodeSecret'] | null>(null)
   const [recovery, setRecovery] = useState<string[] | null>(null)
+  const act = useAct('/api/me/codes', wanted ?? 'scan', wanted ? ACTS[wanted] : 'Switch codes on', 'people')
 
-  const confirmed = async (current: string) => {
+  const confirmed = (current: string) => {
     const body = { current }
-    const done = await doing.run(async () => {
-      if (wanted === 'on') setSecret(await answerOf(api.POST('/api/me/codes', { body })))
-      else if (wanted === 'off') await answerOf(api.POST('/api/me/codes/off', { body }))
-      else {
-        const made = await answerOf(api.POST('/api/me/codes/recovery', { body }))
-        setRecovery(made.recovery_codes)
-      }
-      return true
-    })
-    if (done) setWanted(null)
+    const done = () => setWanted(null)
+    if (wanted === 'off') act.beside((to) => to.POST('/api/me/codes/off', { body }), done)
+    else if (wanted === 'on')
+      act.beside(
+        (to) => to.POST('/api/me/codes', { body }),
+        (made) => {
+          setSecret(made)
+          done()
+        },
+      )
+    else
+      act.beside(
+        (to) => to.POST('/api/me/codes/recovery', { body }),
+        (made) => {
+          setRecovery(made.recovery_codes)
+          done()
+        },
+      )
+  }
+  const cancel = () => {
+    act.drop()
+    setWanted(null)
+    setSecret(null)
   }
   return (
     <section aria-label="One-time codes" className="border-t border-ink pt-2">
@@ -44,15 +56,15 @@ export function Codes({ on, left }: { on: boolean; left: number }) {
       {secret ? (
         <Scan
           secret={secret}
-          doing={doing}
+          act={act}
           done={(codes) => {
             setSecret(null)
             setRecovery(codes)
           }}
-          cancel={() => setSecret(null)}
+          cancel={cancel}
         />
       ) : wanted ? (
-        <Confirm act={ACTS[wanted]} doing={doing} run={confirmed} cancel={() => setWanted(null)} />
+        <Confirm words={ACTS[wanted]} act={act} run={confirmed} cancel={cancel} />
       ) : on ? (
         <>
           <p>
@@ -82,20 +94,20 @@ export function Codes({ on, left }: { on: boolean; left: number }) {
 }
 
 function Confirm({
+  words,
   act,
-  doing,
   run,
   cancel,
 }: {
-  act: string
-  doing: Doing
-  run: (current: string) => Promise<void>
+  words: string
+  act: Act
+  run: (current: string) => void
   cancel: () => void
 }) {
   const [current, setCurrent] = useState('')
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    void run(current)
+    run(current)
   }
   return (
     <form noValidate onSubmit={submit} className="flex flex-col items-start gap-2">
@@ -106,13 +118,13 @@ function Confirm({
         autoFocus
         width="w-64"
         value={current}
-        error={doing.at('/current')}
+        error={act.at('/current')}
         change={setCurrent}
       />
-      {doing.error && !doing.at('/current') && <FieldError>{doing.error.message}</FieldError>}
+      {act.message && !act.at('/current') && <FieldError>{act.message}</FieldError>}
       <span className="flex gap-1.5">
-        <Button type="submit" className="border-ink font-semibold" disabled={doing.busy}>
-          {act}
+        <Button type="submit" className="border-ink font-semibold" disabled={act.busy}>
+          {words}
         </Button>
         <Button look="quiet" onClick={cancel}>
           Cancel
@@ -124,27 +136,25 @@ function Confirm({
 
 function Scan({
   secret,
-  doing,
+  act,
   done,
   cancel,
 }: {
   secret: Schemas['CodeSecret']
-  doing: Doing
+  act: Act
   done: (recovery: string[]) => void
   cancel: () => void
 }) {
   const [code, setCode] = useState('')
-  const submit = async (event: FormEvent) => {
+  const submit = (event: FormEvent) => {
     event.preventDefault()
-    const made = await doing.run(() => answerOf(api.PUT('/api/me/codes', { body: { code } })))
-    if (made) done(made.recovery_codes)
+    act.beside(
+      (to) => to.PUT('/api/me/codes', { body: { code } }),
+      (made) => done(made.recovery_codes),
+    )
   }
   return (
-    <form
-      noValidate
-      onSubmit={(event) => void submit(event)}
-      className="flex flex-wrap items-start gap-x-6 gap-y-3"
-    >
+    <form noValidate onSubmit={submit} className="flex flex-wrap items-start gap-x-6 gap-y-3">
       <img
         alt="The secret as a QR code, to be scanned"
         className="size-44 border border-hair"
@@ -162,12 +172,12 @@ function Scan({
           autoComplete="one-time-code"
           width="w-32"
           value={code}
-          error={doing.at('/code')}
+          error={act.at('/code')}
           change={setCode}
         />
-        {doing.error && !doing.at('/code') && <FieldError>{doing.error.message}</FieldError>}
+        {act.message && !act.at('/code') && <FieldError>{act.message}</FieldError>}
         <span className="flex gap-1.5">
-          <Button type="submit" className="border-ink font-semibold" disabled={doing.busy || !code}>
+          <Button type="submit" className="border-ink font-semibold" disabled={act.busy || !code}>
             Switch codes on
           </Button>
           <Button look="quiet" onClick={cancel}>

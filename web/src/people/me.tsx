@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
 import { answerOf, api, type Schemas } from '../api/client'
+import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
@@ -8,7 +9,6 @@ import { timeWords } from '../ui/moment'
 import { Badge, Empty } from '../ui/said'
 import { toast } from '../ui/toast'
 import { Typed } from '../ui/typed'
-import { useDoing } from '../releases/use-releases'
 import { Codes } from './codes'
 import { aRole, type Person } from './session'
 
@@ -25,7 +25,7 @@ export function MyAccount() {
       {({ person, sessions, recovery_codes: left }) =>
         person ? (
           <div className="flex max-w-3xl flex-col gap-6">
-            <Fields key={person.email} person={person} />
+            <Fields key={person.id} person={person} />
             <Codes on={person.codes} left={left} />
             <Sessions list={sessions} />
           </div>
@@ -39,35 +39,32 @@ export function MyAccount() {
 
 function Fields({ person }: { person: Person }) {
   const client = useQueryClient()
-  const doing = useDoing('people')
-  const [name, setName] = useState(person.name)
-  const [email, setEmail] = useState(person.email)
-  const [password, setPassword] = useState('')
-  const [current, setCurrent] = useState('')
+  const saving = useAct('/api/me', 'save', 'My account', 'people')
+  // Only what was typed: the rest shows what is stored, whoever has changed it.
+  const [typed, setTyped] = useState<Partial<Record<'name' | 'email' | 'password' | 'current', string>>>({})
+  const { name = person.name, email = person.email, password = '', current = '' } = typed
+  const set = (field: keyof typeof typed) => (text: string) => setTyped({ ...typed, [field]: text })
   const confirm = email !== person.email || password !== ''
-  const body = {
+  const changes = {
     ...(name !== person.name && { name }),
     ...(email !== person.email && { email }),
     ...(password && { password }),
     ...(confirm && { current }),
   }
-  const submit = async (event: FormEvent) => {
+  const submit = (event: FormEvent) => {
     event.preventDefault()
-    const done = await doing.run(() => answerOf(api.PATCH('/api/me', { body })))
-    if (!done) return
-    setPassword('')
-    setCurrent('')
-    toast(password ? 'Saved. Everywhere else you are signed out.' : 'Saved')
-    await client.invalidateQueries({ queryKey: ['session'] })
+    saving.beside(
+      (to) => to.PATCH('/api/me', { body: { ...changes, edition: person.edition } }),
+      () => {
+        setTyped({})
+        toast(password ? 'Saved. Everywhere else you are signed out.' : 'Saved')
+        void client.invalidateQueries({ queryKey: ['session'] })
+      },
+    )
   }
-  const known = ['/name', '/email', '/password', '/current'].some((field) => doing.at(field))
+  const known = ['/name', '/email', '/password', '/current'].some((field) => saving.at(field))
   return (
-    <form
-      noValidate
-      aria-label="My account"
-      onSubmit={(event) => void submit(event)}
-      className="flex flex-col gap-3"
-    >
+    <form noValidate aria-label="My account" onSubmit={submit} className="flex flex-col gap-3">
       <p className="text-soft">You are {aRole(person.role)} here.</p>
       <div className="flex flex-wrap gap-x-5 gap-y-3">
         <Typed
@@ -75,8 +72,8 @@ function Fields({ person }: { person: Person }) {
           autoComplete="name"
           width="w-64"
           value={name}
-          error={doing.at('/name')}
-          change={setName}
+          error={saving.at('/name')}
+          change={set('name')}
         />
         <Typed
           label="Email"
@@ -84,8 +81,8 @@ function Fields({ person }: { person: Person }) {
           autoComplete="username"
           width="w-64"
           value={email}
-          error={doing.at('/email')}
-          change={setEmail}
+          error={saving.at('/email')}
+          change={set('email')}
         />
         <Typed
           label="New password"
@@ -93,8 +90,8 @@ function Fields({ person }: { person: Person }) {
           autoComplete="new-password"
           width="w-64"
           value={password}
-          error={doing.at('/password')}
-          change={setPassword}
+          error={saving.at('/password')}
+          change={set('password')}
         />
         {confirm && (
           <Typed
@@ -103,17 +100,17 @@ function Fields({ person }: { person: Person }) {
             autoComplete="current-password"
             width="w-64"
             value={current}
-            error={doing.at('/current')}
-            change={setCurrent}
+            error={saving.at('/current')}
+            change={set('current')}
           />
         )}
       </div>
-      {doing.error && !known && <FieldError>{doing.error.message}</FieldError>}
+      {saving.message && !known && <FieldError>{saving.message}</FieldError>}
       <div>
         <Button
           type="submit"
           className="border-ink px-4 font-semibold"
-          disabled={doing.busy || Object.keys(body).length === 0}
+          disabled={saving.busy || Object.keys(changes).length === 0}
         >
           Save
         </Button>
@@ -123,9 +120,9 @@ function Fields({ person }: { person: Person }) {
 }
 
 function Sessions({ list }: { list: Schemas['Session'][] }) {
-  const doing = useDoing('people')
+  const ending = useAct('/api/me/sessions', 'end', 'End a session', 'people')
   const end = (id: string) =>
-    void doing.run(() => answerOf(api.DELETE('/api/me/sessions/{id}', { params: { path: { id } } })))
+    ending.beside((to) => to.DELETE('/api/me/sessions/{id}', { params: { path: { id } } }))
   return (
     <section aria-label="Where you are signed in" className="border-t border-ink pt-2">
       <h2 className="mb-1 text-lg">Where you are signed in</h2>
@@ -142,7 +139,7 @@ function Sessions({ list }: { list: Schemas['Session'][] }) {
               </span>
             </span>
             {!current && (
-              <Button look="quiet" disabled={doing.busy} onClick={() => end(String(id))}>
+              <Button look="quiet" disabled={ending.busy} onClick={() => end(String(id))}>
                 End this session
               </Button>
             )}
@@ -150,14 +147,14 @@ function Sessions({ list }: { list: Schemas['Session'][] }) {
         ))}
       </ul>
       {list.length > 2 && (
-        <Button look="quiet" disabled={doing.busy} onClick={() => end('others')}>
+        <Button look="quiet" disabled={ending.busy} onClick={() => end('others')}>
           End all but this one
         </Button>
       )}
       <p className="mt-1 text-soft">
         A session ends by itself after twelve hours without use, and after a week.
       </p>
-      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+      {ending.message && <FieldError>{ending.message}</FieldError>}
     </section>
   )
 }

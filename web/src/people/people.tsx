@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answerOf, api, type Schemas } from '../api/client'
+import { useEditedBeside } from '../edits/edited'
+import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
@@ -9,8 +11,8 @@ import { Badge, Empty } from '../ui/said'
 import { Select } from '../ui/select'
 import { Sure } from '../ui/sure'
 import { Table } from '../ui/table'
+import { Trouble } from '../ui/trouble'
 import { Once } from '../releases/once'
-import { useDoing } from '../releases/use-releases'
 import { AccountForm } from './account-form'
 import { aRole, ROLES, useSession, type Person, type Role } from './session'
 import { useLetIn } from './sign-in'
@@ -96,14 +98,18 @@ function Everybody({ me }: { me: string }) {
 }
 
 function Row({ of, me, tell }: { of: Person; me: boolean; tell: (told: Told) => void }) {
-  const doing = useDoing('people')
+  const thing = `/api/people/${of.id}`
   const path = { params: { path: { id: of.id } } }
-  const run = (act: () => Promise<unknown>) => void doing.run(act)
-  const reset = async () => {
-    const made = await doing.run(() => answerOf(api.POST('/api/people/{id}/reset', path)))
-    if (made)
-      tell({ what: `Within a day, ${of.name} chooses a new password at this link.`, link: linkOf(made.link) })
-  }
+  const edited = useEditedBeside<Person>(thing, 'people', of, (to, { role }, { edition, role: stood }) =>
+    to.PATCH('/api/people/{id}', { ...path, body: { role: role ?? stood, edition } }),
+  )
+  const reset = useAct(thing, 'reset', `A new password for ${of.name}`, 'people')
+  const ending = useAct(thing, 'sessions', `End the sessions of ${of.name}`, 'people')
+  const codes = useAct(thing, 'codes', `Codes off for ${of.name}`, 'people')
+  const removal = useAct(thing, 'remove', `Remove ${of.name}`, 'people')
+  const acts = [reset, ending, codes, removal]
+  const busy = acts.some((one) => one.busy)
+  const refused = acts.find((one) => one.message)?.message
   return (
     <tr className="border-t border-hair align-top">
       <th scope="row" className="py-1.5 pr-4 text-left font-medium">
@@ -113,13 +119,11 @@ function Row({ of, me, tell }: { of: Person; me: boolean; tell: (told: Told) => 
       <td className="py-1 pr-4">
         <Select<Role>
           label={`Role of ${of.name}`}
-          value={of.role}
+          value={edited.doc.role}
           choices={ROLES.map(([role, name]) => [role, name] as const)}
-          choose={(role) =>
-            role !== of.role &&
-            run(() => answerOf(api.PATCH('/api/people/{id}', { ...path, body: { role } })))
-          }
+          choose={(role) => edited.put('role', `Role of ${of.name}`, () => ({ role }))}
         />
+        <Trouble of={edited} at="role" />
       </td>
       <td className="py-1.5 pr-4">{of.codes ? 'on' : 'off'}</td>
       <td className="py-1.5 pr-4">
@@ -128,14 +132,27 @@ function Row({ of, me, tell }: { of: Person; me: boolean; tell: (told: Told) => 
       <td className="py-1 text-right">
         {!me && (
           <>
-            <Button look="quiet" disabled={doing.busy} onClick={() => void reset()}>
+            <Button
+              look="quiet"
+              disabled={busy}
+              onClick={() =>
+                reset.beside(
+                  (to) => to.POST('/api/people/{id}/reset', path),
+                  ({ link }) =>
+                    tell({
+                      what: `Within a day, ${of.name} chooses a new password at this link.`,
+                      link: linkOf(link),
+                    }),
+                )
+              }
+            >
               New password …
             </Button>
             {(of.sessions ?? 0) > 0 && (
               <Button
                 look="quiet"
-                disabled={doing.busy}
-                onClick={() => run(() => answerOf(api.DELETE('/api/people/{id}/sessions', path)))}
+                disabled={busy}
+                onClick={() => ending.beside((to) => to.DELETE('/api/people/{id}/sessions', path))}
               >
                 End sessions
               </Button>
@@ -144,19 +161,19 @@ function Row({ of, me, tell }: { of: Person; me: boolean; tell: (told: Told) => 
               <Sure
                 act="Codes off"
                 really={`Ask ${of.name} for no codes any more`}
-                disabled={doing.busy}
-                run={() => run(() => answerOf(api.DELETE('/api/people/{id}/codes', path)))}
+                disabled={busy}
+                run={() => codes.beside((to) => to.DELETE('/api/people/{id}/codes', path))}
               />
             )}
             <Sure
               act="Remove"
               really={`Remove ${of.name}: signed out at once`}
-              disabled={doing.busy}
-              run={() => run(() => answerOf(api.DELETE('/api/people/{id}', path)))}
+              disabled={busy}
+              run={() => removal.beside((to) => to.DELETE('/api/people/{id}', path))}
             />
           </>
         )}
-        {doing.error && <FieldError>{doing.error.message}</FieldError>}
+        {refused && <FieldError>{refused}</FieldError>}
       </td>
     </tr>
   )
@@ -164,15 +181,16 @@ function Row({ of, me, tell }: { of: Person; me: boolean; tell: (told: Told) => 
 
 function Invite({ tell }: { tell: (told: Told) => void }) {
   const [role, setRole] = useState<Role>('editor')
-  const doing = useDoing('people')
-  const invite = async () => {
-    const made = await doing.run(() => answerOf(api.POST('/api/invitations', { body: { role } })))
-    if (made)
-      tell({
-        what: `Whoever opens this link within seven days joins as ${aRole(role)}.`,
-        link: linkOf(made.link),
-      })
-  }
+  const invitation = useAct('/api/invitations', 'invite', 'Let somebody in', 'people')
+  const invite = () =>
+    invitation.beside(
+      (to) => to.POST('/api/invitations', { body: { role } }),
+      ({ link }) =>
+        tell({
+          what: `Whoever opens this link within seven days joins as ${aRole(role)}.`,
+          link: linkOf(link),
+        }),
+    )
   return (
     <section aria-label="Let somebody in" className="mt-4 border-t border-ink pt-2">
       <h2 className="mb-1 text-lg">Let somebody in</h2>
@@ -183,7 +201,7 @@ function Invite({ tell }: { tell: (told: Told) => void }) {
           choices={ROLES.map(([one, name, words]) => [one, `${name}: ${words}`] as const)}
           choose={setRole}
         />
-        <Button className="border-ink font-semibold" disabled={doing.busy} onClick={() => void invite()}>
+        <Button className="border-ink font-semibold" disabled={invitation.busy} onClick={invite}>
           Make a link
         </Button>
       </div>
@@ -191,13 +209,13 @@ function Invite({ tell }: { tell: (told: Told) => void }) {
         The link is shown once, works once, and holds for seven days. Hand it over in a way that nobody else
         reads.
       </p>
-      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+      {invitation.message && <FieldError>{invitation.message}</FieldError>}
     </section>
   )
 }
 
 function Open({ invitations, people }: { invitations: Schemas['Invitation'][]; people: Person[] }) {
-  const doing = useDoing('people')
+  const withdrawal = useAct('/api/invitations', 'withdraw', 'Withdraw a link', 'people')
   return (
     <section aria-label="Links that are open" className="mt-4">
       <h2 className="mb-1 text-lg">Links that are open</h2>
@@ -217,11 +235,9 @@ function Open({ invitations, people }: { invitations: Schemas['Invitation'][]; p
             </span>
             <Button
               look="quiet"
-              disabled={doing.busy}
+              disabled={withdrawal.busy}
               onClick={() =>
-                void doing.run(() =>
-                  answerOf(api.DELETE('/api/invitations/{id}', { params: { path: { id } } })),
-                )
+                withdrawal.beside((to) => to.DELETE('/api/invitations/{id}', { params: { path: { id } } }))
               }
             >
               Withdraw
@@ -229,7 +245,7 @@ function Open({ invitations, people }: { invitations: Schemas['Invitation'][]; p
           </li>
         ))}
       </ul>
-      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+      {withdrawal.message && <FieldError>{withdrawal.message}</FieldError>}
     </section>
   )
 }

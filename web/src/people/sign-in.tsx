@@ -1,13 +1,12 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Dialog } from 'radix-ui'
 import { useState, useSyncExternalStore, type FormEvent, type ReactNode } from 'react'
-import { ApiProblem, answerOf, api } from '../api/client'
+import { ApiProblem, answerOf, api, type Schemas } from '../api/client'
 import { signed, signedOut } from '../api/signed'
 import { Wordmark } from '../frame/top-bar'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
 import { Typed } from '../ui/typed'
-import { useDoing } from '../releases/use-releases'
 import { useSession } from './session'
 
 /** A page with one thing to do on it, for whoever is not in yet. */
@@ -35,23 +34,23 @@ function SignInForm() {
   const [email, setEmail] = useState('')
   const [password, setPassword] = useState('')
   const [code, setCode] = useState('')
-  const doing = useDoing('session')
   const letIn = useLetIn()
-  const problem = doing.error instanceof ApiProblem ? doing.error.problem : null
+  const signing = useMutation({
+    mutationFn: (body: Schemas['SignIn']) => answerOf(api.POST('/api/session', { body })),
+    onSuccess: letIn,
+  })
+  const problem = signing.error instanceof ApiProblem ? signing.error.problem : null
   const [wanted, setWanted] = useState(false)
   const asked = wanted || problem?.code_wanted === true
-  const submit = async (event: FormEvent) => {
+  const submit = (event: FormEvent) => {
     event.preventDefault()
     if (problem?.code_wanted) setWanted(true)
-    const state = await doing.run(() =>
-      answerOf(api.POST('/api/session', { body: { email, password, ...(asked && { code }) } })),
-    )
-    if (state) await letIn()
+    signing.mutate({ email, password, ...(asked && { code }) })
   }
   // Only that a code is missing is no mistake of whoever signs in.
-  const mistake = doing.error && !(problem?.code_wanted && !wanted)
+  const mistake = signing.error && !(problem?.code_wanted && !wanted)
   return (
-    <form noValidate onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
+    <form noValidate onSubmit={submit} className="flex flex-col gap-3">
       <Typed
         label="Email"
         type="email"
@@ -78,10 +77,10 @@ function SignInForm() {
           change={setCode}
         />
       )}
-      {mistake && <FieldError>{doing.error!.message}</FieldError>}
+      {mistake && <FieldError>{signing.error?.message}</FieldError>}
       <div>
-        <Button type="submit" className="border-ink px-4 font-semibold" disabled={doing.busy}>
-          {doing.busy ? 'Signing in …' : 'Sign in'}
+        <Button type="submit" className="border-ink px-4 font-semibold" disabled={signing.isPending}>
+          {signing.isPending ? 'Signing in …' : 'Sign in'}
         </Button>
       </div>
       <p className="text-soft">

@@ -23,6 +23,8 @@ interface Props {
   of: Edited<Rate>
   /** What the rate takes, or what it costs. */
   field: 'plan' | 'cost'
+  /** The field of a flat price, which the plan takes the place of. */
+  over?: string
   /** Shows at once what is typed; null when nothing is typed any more. */
   preview?: (rate: Rate | null) => void
   /** What is wrong with what is being typed, by pointers below the plan. */
@@ -45,7 +47,7 @@ const COMBINE: [NonNullable<Plan['combine']>, string][] = [
 const BLANK: Plan = { schedule: { kind: 'flat', amount: '' } }
 
 /** A plan, edited in place: what is typed redraws strip and bench at once, and is stored when the field is left. */
-export function PlanEditor({ label, inputId, of, field, preview, previewAt }: Props) {
+export function PlanEditor({ label, inputId, of, field, over, preview, previewAt }: Props) {
   const { setup } = useWorkshop()
   const store = setup.store!
   const formats = formatsOf(store)
@@ -55,6 +57,7 @@ export function PlanEditor({ label, inputId, of, field, preview, previewAt }: Pr
     read: (rate) => rate[field] ?? BLANK,
     write: (typed) => ({ [field]: planOf(typed, store) }),
     ...(preview ? { preview } : {}),
+    ...(over ? { over } : {}),
     stored: (sent, answer) => setSorted(isReordered(sent[field] ?? null, answer[field] ?? null)),
   })
   const { shown, change, commit, problem, current } = plan

@@ -1,9 +1,9 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { useNavigate } from 'react-router'
-import { api, answerOf, messageOf, type Cart, type Proof, type Schemas } from '../api/client'
+import { api, answerOf, type Cart, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
-import { toast } from '../ui/toast'
+import { useActs } from '../edits/acts'
 import { count, counted } from '../ui/locale'
 
 export type Listed = Schemas['ProofList']['proofs'][number]
@@ -68,38 +68,37 @@ export function useParting(id: string, wanted: boolean) {
 
 /** What one press does with proofs. */
 export function useProofActs() {
-  const { edit, send, undo } = useWorkshop()
+  const { send } = useWorkshop()
+  const { act } = useActs()
   const navigate = useNavigate()
   return useMemo(() => {
-    const many = async (
+    const many = (
       what: 'accept' | 'record' | 'remove',
       which: Schemas['ProofIds'],
+      about: string,
       said: (count: number) => string,
-    ) => {
-      try {
-        const { count } = await edit(() => answerOf(api.POST(`/api/proofs/${what}`, { body: which })))
-        toast(said(count), { action: { label: 'Undo', onClick: () => void undo() } })
-      } catch (problem) {
-        toast.error(messageOf(problem))
-      }
-    }
+    ) =>
+      act('/api/proofs', `${what} ${JSON.stringify(which)}`, about, async () => {
+        await send(
+          (to) => to.POST(`/api/proofs/${what}`, { body: which }),
+          ({ count }) => said(count),
+        )
+      })
     return {
       /** Keeps a cart as it is, and what it gets, and opens it to be narrowed. */
-      keep: async (cart: Cart, at: string | null) => {
-        try {
-          const made = await send<Proof>('POST', '/api/proofs', { cart, at }, 'Kept the cart')
+      keep: (cart: Cart, at: string | null) =>
+        act('/api/proofs', `keep ${JSON.stringify(cart)}`, 'Keep the cart as a proof', async () => {
+          const made = await send((to) => to.POST('/api/proofs', { body: { cart, at } }), 'Kept the cart')
           void navigate(`/proofs#proof=${made.id}`)
-        } catch (problem) {
-          toast.error(messageOf(problem))
-        }
-      },
+        }),
       accept: (which: Schemas['ProofIds']) =>
-        many('accept', which, (count) =>
+        many('accept', which, 'What carts get now is right', (count) =>
           `What ${counted(count, 'cart')} gets now is right from now on`.replace(/carts gets/, 'carts get'),
         ),
-      record: (which: Schemas['ProofIds']) => many('record', which, () => 'Recorded what carriers say now'),
+      record: (which: Schemas['ProofIds']) =>
+        many('record', which, 'Record what carriers say', () => 'Recorded what carriers say now'),
       remove: (which: Schemas['ProofIds']) =>
-        many('remove', which, (count) => `Removed ${counted(count, 'proof')}`),
+        many('remove', which, 'Remove proofs', (count) => `Removed ${counted(count, 'proof')}`),
     }
-  }, [edit, send, undo, navigate])
+  }, [act, send, navigate])
 }

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { downloadCsv } from '../ui/download'
 import { Bookmark, Download, Printer, ShoppingCart } from 'lucide-react'
-import { useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
-import { ApiProblem, answerOf, api, messageOf, type Schemas } from '../api/client'
+import { answerOf, api, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { benchOf, useBenchCart } from '../bench/cart'
+import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
@@ -15,7 +15,6 @@ import { Price } from '../ui/price'
 import { Empty } from '../ui/said'
 import { Select } from '../ui/select'
 import { Table } from '../ui/table'
-import { toast } from '../ui/toast'
 import { addressWords } from '../zones/words'
 import { reasonSentence, walkedCart } from './walk-words'
 
@@ -90,38 +89,30 @@ function rateName(rate: Schemas['Rate'], setup: ReturnType<typeof useWorkshop>['
 }
 
 function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
-  const { setup, edit, undo } = useWorkshop()
+  const { setup } = useWorkshop()
+  const act = useAct('/api/proofs', `walk ${name}`, `Keep the carts of the walk of ${name}`)
   const formats = formatsOf(setup.store!)
-  const [error, setError] = useState<string | null>(null)
-  const [keeping, setKeeping] = useState(false)
   // A proof hears what carriers said, and nothing made up.
   const kept = walk.carts.filter(({ carriers }) => carriers === null)
-  const keep = async () => {
-    setKeeping(true)
-    try {
-      const proofs = kept.map(({ cart, at, reasons }) => ({
-        name: `${name}: ${reasonSentence(reasons[0]!, setup, formats)}`.slice(0, 110),
-        tags: [`walk of ${name}`.slice(0, 40)],
-        cart,
-        at,
-      }))
-      const done = await edit(() => answerOf(api.POST('/api/proofs/keep', { body: { proofs } })))
-      setError(null)
-      toast(
-        `Kept ${counted(done.count, 'cart')}${done.there ? `; ${count(done.there)} were kept already` : ''}`,
-        done.count ? { action: { label: 'Undo', onClick: () => void undo() } } : {},
-      )
-    } catch (problem) {
-      setError(problem instanceof ApiProblem ? problem.summary : messageOf(problem))
-    } finally {
-      setKeeping(false)
-    }
+  const keep = () => {
+    const proofs = kept.map(({ cart, at, reasons }) => ({
+      name: `${name}: ${reasonSentence(reasons[0]!, setup, formats)}`.slice(0, 110),
+      tags: [`walk of ${name}`.slice(0, 40)],
+      cart,
+      at,
+    }))
+    act.run(
+      (to) => to.POST('/api/proofs/keep', { body: { proofs } }),
+      undefined,
+      ({ count: kept, there }) =>
+        `Kept ${counted(kept, 'cart')}${there ? `; ${count(there)} were kept already` : ''}`,
+    )
   }
   return (
     <>
-      <Button className="ml-2 border-ink font-semibold" disabled={keeping} onClick={() => void keep()}>
+      <Button className="ml-2 border-ink font-semibold" disabled={act.busy} onClick={keep}>
         <Bookmark size={13} aria-hidden />{' '}
-        {keeping ? 'Keeping …' : `Keep all ${count(kept.length)} as proofs`}
+        {act.busy ? 'Keeping …' : `Keep all ${count(kept.length)} as proofs`}
       </Button>
       <Button onClick={() => void downloadCsv(`walk of ${name}.csv`, rowsOf(walk, setup))}>
         <Download size={13} aria-hidden /> CSV
@@ -129,7 +120,7 @@ function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
       <Button onClick={() => window.print()}>
         <Printer size={13} aria-hidden /> Print
       </Button>
-      {error && <FieldError>{error}</FieldError>}
+      {act.message && <FieldError>{act.message}</FieldError>}
     </>
   )
 }

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { toast } from '../ui/toast'
-import { ApiProblem, api, answerOf } from '../api/client'
+import { ApiProblem, answerOf } from '../api/client'
 import { awake, useFindings, useWorkshop } from '../api/setup'
+import { foreseeing, useAct } from '../edits/use-act'
 import { findingSentence } from '../findings/words'
 import { rateSentence } from '../plans/words'
 import { FieldError } from '../ui/field'
@@ -18,7 +18,8 @@ import { Empty } from '../ui/said'
 
 /** All rates as a list, read back in words; many are raised or lowered at once, with every price before and after. */
 export function RateList() {
-  const { setup, edit, undo } = useWorkshop()
+  const { setup } = useWorkshop()
+  const act = useAct('/api/rates/change', 'store', 'Change the prices of many rates')
   const formats = formatsOf(setup.store!)
   const { data: found } = useFindings(setup.revision)
   const [zone, setZone] = useState('')
@@ -43,25 +44,20 @@ export function RateList() {
   const { data: plan, error } = useQuery({
     queryKey: ['rates', 'change', setup.revision, body],
     queryFn: ({ signal }) =>
-      answerOf(api.POST('/api/rates/change', { body: { ...body, store: false }, signal })),
+      answerOf(foreseeing.POST('/api/rates/change', { body: { ...body, store: false }, signal })),
     enabled: asked,
     retry: false,
   })
   const problem = error instanceof ApiProblem ? error : null
-  const store = async () => {
-    try {
-      const done = await edit(() =>
-        answerOf(api.POST('/api/rates/change', { body: { ...body, store: true } })),
-      )
-      toast(`Changed ${counted(done.rates.length, 'rate')}`, {
-        action: { label: 'Undo', onClick: () => void undo() },
-      })
-      setPercent('')
-      setAmount('')
-    } catch (failed) {
-      toast.error((failed as Error).message)
-    }
-  }
+  const store = () =>
+    act.run(
+      (to) => to.POST('/api/rates/change', { body: { ...body, store: true } }),
+      () => {
+        setPercent('')
+        setAmount('')
+      },
+      (done) => `Changed ${counted(done.rates.length, 'rate')}`,
+    )
   const changes = asked && !problem ? (plan?.rates ?? []) : []
   return (
     <div className="pb-8">
@@ -92,11 +88,7 @@ export function RateList() {
           />
         </label>
         {asked && !problem && (
-          <Button
-            className="border-ink font-semibold"
-            disabled={changes.length === 0}
-            onClick={() => void store()}
-          >
+          <Button className="border-ink font-semibold" disabled={changes.length === 0} onClick={store}>
             Change {counted(changes.length, 'rate')}
           </Button>
         )}

@@ -1,14 +1,13 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { answerOf, api, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { useEditedBeside } from '../edits/edited'
 import { Answer } from '../ui/answer'
-import { FieldError } from '../ui/field'
+import { Field } from '../ui/field'
 import { Select } from '../ui/select'
-import { Typed } from '../ui/typed'
+import { Trouble } from '../ui/trouble'
 import { Keys } from './keys'
-import { useDoing } from './use-releases'
 
 type Settings = Schemas['DoorSettings']
 
@@ -38,52 +37,38 @@ export function CheckoutDoor() {
 
 function Promises({ settings }: { settings: Settings }) {
   const { setup } = useWorkshop()
-  const queries = useQueryClient()
-  const doing = useDoing()
-  const [holds, setHolds] = useState(String(settings.holds_minutes))
-  const [days, setDays] = useState(String(settings.evidence_days))
-  const [wrong, setWrong] = useState<Record<string, string>>({})
-  const store = async (changes: Partial<Settings>) => {
-    const stored = await doing.run(() =>
-      answerOf(api.PATCH('/api/door', { body: { ...changes, lock_version: settings.lock_version } })),
-    )
-    if (stored) queries.setQueryData(['releases', 'door'], stored)
-  }
-  const whole = (field: 'holds_minutes' | 'evidence_days', text: string, most: number) => {
-    const value = Number(text)
-    const fits = /^\d+$/.test(text.trim()) && value >= 1 && value <= most
-    setWrong({ ...wrong, [field]: fits ? '' : `Write a whole number from 1 to ${most}.` })
-    if (fits && value !== settings[field]) void store({ [field]: value })
-  }
+  const edited = useEditedBeside<Settings>('/api/door', 'releases', settings, (to, fields, newest) =>
+    to.PATCH('/api/door', { body: { ...fields, lock_version: newest.lock_version } }),
+  )
+  const whole = (field: 'holds_minutes' | 'evidence_days', label: string) => (
+    <Field
+      of={edited}
+      at={field}
+      label={label}
+      width="w-24"
+      write={(text) => ({ [field]: Number(text) })}
+    />
+  )
+  const label = 'Tax in a price'
   return (
     <div className="flex flex-wrap items-start gap-x-6 gap-y-2">
-      <Typed
-        label="Its prices hold for, in minutes"
-        value={holds}
-        error={wrong.holds_minutes || doing.at('/holds_minutes')}
-        change={setHolds}
-        commit={() => whole('holds_minutes', holds, 1440)}
-      />
-      <Typed
-        label="Carts of orders are kept for, in days"
-        value={days}
-        error={wrong.evidence_days || doing.at('/evidence_days')}
-        change={setDays}
-        commit={() => whole('evidence_days', days, 3660)}
-      />
-      <label className="flex flex-col gap-1">
-        <span className="font-cond text-soft">Tax in a price</span>
-        <Select
-          label="Tax in a price"
-          value={settings.tax_class ?? ''}
-          choices={[
-            ['', 'is not told'],
-            ...setup.tax_classes.map(({ id, name, rate }) => [id!, `by ${name}, ${rate} %`] as const),
-          ]}
-          choose={(tax_class) => void store({ tax_class: tax_class || null })}
-        />
-      </label>
-      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+      {whole('holds_minutes', 'Its prices hold for, in minutes')}
+      {whole('evidence_days', 'Carts of orders are kept for, in days')}
+      <div className="flex flex-col gap-1">
+        <label className="flex flex-col gap-1">
+          <span className="font-cond text-soft">{label}</span>
+          <Select
+            label={label}
+            value={edited.doc.tax_class ?? ''}
+            choices={[
+              ['', 'is not told'],
+              ...setup.tax_classes.map(({ id, name, rate }) => [id!, `by ${name}, ${rate} %`] as const),
+            ]}
+            choose={(tax_class) => edited.put('tax_class', label, () => ({ tax_class: tax_class || null }))}
+          />
+        </label>
+        <Trouble of={edited} at="tax_class" />
+      </div>
     </div>
   )
 }

@@ -1,7 +1,8 @@
 import { Download, ShoppingCart, Undo2 } from 'lucide-react'
 import { useState } from 'react'
-import { answerOf, api, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
 import { standOn } from '../bench/standing'
+import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
@@ -11,7 +12,7 @@ import { Table } from '../ui/table'
 import { toast } from '../ui/toast'
 import { CartChanges } from './cart-changes'
 import { Planned, useDueWords } from './planned'
-import { useCartChanges, useDoing, useReleases, type Release } from './use-releases'
+import { useCartChanges, useReleases, type Release } from './use-releases'
 
 /** Every release, from when to when it was live; two of them side by side; the way back. */
 export function ReleaseHistory() {
@@ -62,16 +63,15 @@ function List({ all }: { all: Schemas['Releases'] }) {
 
 function Row({ release, all }: { release: Release; all: Schemas['Releases'] }) {
   const due = useDueWords()
-  const doing = useDoing()
+  const way = useAct('/api/releases', `return ${release.number}`, `Go back to release ${release.number}`)
   const { number, digest, by, note, overruled } = release
   const times = all.publications.filter((one) => one.release === number && !one.withdrawn)
   const live = all.live === number
-  const back = async () => {
-    const done = await doing.run(() =>
-      answerOf(api.POST('/api/releases/{number}/return', { params: { path: { number } }, body: { by } })),
+  const back = () =>
+    way.beside(
+      (to) => to.POST('/api/releases/{number}/return', { params: { path: { number } }, body: { by } }),
+      () => toast(`Release ${number} is live again`),
     )
-    if (done) toast(`Release ${number} is live again`)
-  }
   return (
     <tr className="border-t border-hair align-top">
       <th scope="row" className="py-1.5 pr-3 text-left font-semibold whitespace-nowrap">
@@ -84,7 +84,7 @@ function Row({ release, all }: { release: Release; all: Schemas['Releases'] }) {
       <td className="max-w-80 py-1.5 pr-3">
         {note}
         {overruled && <span className="block text-ochre">△ Proofs did not hold: {overruled}</span>}
-        {doing.error && <FieldError>{doing.error.message}</FieldError>}
+        {way.message && <FieldError>{way.message}</FieldError>}
       </td>
       <td className="py-1.5 pr-3">
         <code className="text-xs text-soft" data-tip={digest}>
@@ -93,7 +93,7 @@ function Row({ release, all }: { release: Release; all: Schemas['Releases'] }) {
       </td>
       <td className="py-1 text-right whitespace-nowrap">
         {!live && (
-          <Button look="quiet" disabled={doing.busy} onClick={() => void back()}>
+          <Button look="quiet" disabled={way.busy} onClick={back}>
             <Undo2 size={13} aria-hidden /> Go back to {number}
           </Button>
         )}

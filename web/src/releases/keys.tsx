@@ -1,6 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answerOf, api, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useMaking } from '../edits/made'
+import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
@@ -13,7 +16,6 @@ import { Tick } from '../ui/tick'
 import { Typed } from '../ui/typed'
 import { Once } from './once'
 import { useDueWords } from './planned'
-import { useDoing } from './use-releases'
 
 type Key = Schemas['CheckoutKey']
 type Call = Schemas['CheckoutCall']
@@ -32,6 +34,9 @@ const SHOPS: readonly Call[] = ['quotes', 'orders', 'methods', 'served', 'offers
 /** Columns that a phone has no room for. */
 const WIDE = ['Begins with', 'A minute']
 const SERVERS: readonly Call[] = ['orders', 'state']
+
+/** What a key may ask for: one in pages is no server's. */
+const callsOf = (page: boolean) => CALLS.filter(([call]) => !page || !SERVERS.includes(call))
 
 /** Hours for which a key that was rotated opens the door still. */
 const OVERLAP = 24
@@ -106,16 +111,13 @@ export function Keys() {
 
 function Row({ of, show }: { of: Key; show: (made: Schemas['CheckoutKeyMade']) => void }) {
   const due = useDueWords()
-  const doing = useDoing()
+  const thing = `/api/keys/${of.id}`
+  const rotation = useAct(thing, 'rotate', `Rotate the key ${of.name}`)
+  const revocation = useAct(thing, 'revoke', `Revoke the key ${of.name}`)
   const over = of.revoked_at !== null
   const path = { params: { path: { id: of.id } } }
-  const rotate = async () => {
-    const made = await doing.run(() =>
-      answerOf(api.POST('/api/keys/{id}/rotate', { ...path, body: { hours: OVERLAP } })),
-    )
-    if (made) show(made)
-  }
-  const revoke = () => doing.run(() => answerOf(api.DELETE('/api/keys/{id}', path)))
+  const busy = rotation.busy || revocation.busy
+  const refused = rotation.message ?? revocation.message
   return (
     <tr className={`border-t border-hair align-top ${over ? 'text-soft' : ''}`}>
       <th scope="row" className="py-1.5 pr-3 text-left font-medium">
@@ -140,48 +142,53 @@ function Row({ of, show }: { of: Key; show: (made: Schemas['CheckoutKeyMade']) =
           <>
             <Button
               look="quiet"
-              disabled={doing.busy}
+              disabled={busy}
               data-tip={`Makes a new one; this one opens the door for ${counted(OVERLAP, 'hour')} more`}
-              onClick={() => void rotate()}
+              onClick={() =>
+                rotation.beside(
+                  (to) => to.POST('/api/keys/{id}/rotate', { ...path, body: { hours: OVERLAP } }),
+                  show,
+                )
+              }
             >
               Rotate
             </Button>
             <Sure
               act="Revoke"
               really="Revoke it: who uses it is refused at once"
-              disabled={doing.busy}
-              run={() => void revoke()}
+              disabled={busy}
+              run={() => revocation.beside((to) => to.DELETE('/api/keys/{id}', path))}
             />
           </>
         )}
-        {doing.error && <FieldError>{doing.error.message}</FieldError>}
+        {refused && <FieldError>{refused}</FieldError>}
       </td>
     </tr>
   )
 }
 
+const BLANK = { name: '', kind: 'server' as 'server' | 'page', origins: '', pace: '600', calls: SHOPS }
+
 function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => void }) {
-  const doing = useDoing()
-  const [name, setName] = useState('')
-  const [kind, setKind] = useState<'server' | 'page'>('server')
-  const [origins, setOrigins] = useState('')
-  const [pace, setPace] = useState('600')
-  const [calls, setCalls] = useState<readonly Call[]>(SHOPS)
-  const page = kind === 'page'
-  const wanted = CALLS.filter(([call]) => !page || !SERVERS.includes(call))
-  const make = async () => {
-    const body = {
-      name,
-      public: page,
-      calls: wanted.map(([call]) => call).filter((call) => calls.includes(call)),
-      pace: Number(pace) || 600,
-      ...(page && { origins: origins.split(/[\s,]+/).filter(Boolean) }),
-    }
-    const answer = await doing.run(() => answerOf(api.POST('/api/keys', { body })))
-    if (answer) made(answer)
-  }
-  const listed = doing.at('/origins')
-  const known = doing.at('/name') ?? listed ?? doing.at('/calls') ?? doing.at('/pace')
+  const { sendBeside } = useWorkshop()
+  const making = useMaking('/api/keys', 'Make a key', BLANK, {
+    send: ({ name, kind, origins, pace, calls }) => {
+      const page = kind === 'page'
+      const body = {
+        name,
+        public: page,
+        calls: callsOf(page).flatMap(([call]) => (calls.includes(call) ? [call] : [])),
+        pace: Number(pace) || 600,
+        ...(page && { origins: origins.split(/[\s,]+/).filter(Boolean) }),
+      }
+      return sendBeside((to) => to.POST('/api/keys', { body }), 'releases')
+    },
+    added: made,
+  })
+  const { name, kind, origins, pace, calls } = making.doc
+  const wanted = callsOf(kind === 'page')
+  const listed = making.problemAt('/origins')
+  const known = making.problemAt('/name') ?? listed ?? making.problemAt('/calls') ?? making.problemAt('/pace')
   return (
     <section aria-label="Make a key" className="mt-2 flex flex-col gap-2 border-t border-ink pt-2">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
@@ -189,15 +196,20 @@ function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => voi
           label="Name, for yourself"
           width="w-56"
           value={name}
-          error={doing.at('/name')}
-          change={setName}
+          error={making.problemAt('/name')}
+          change={(name) => making.type({ name })}
         />
-        <Typed label="Requests a minute, at most" value={pace} error={doing.at('/pace')} change={setPace} />
+        <Typed
+          label="Requests a minute, at most"
+          value={pace}
+          error={making.problemAt('/pace')}
+          change={(pace) => making.type({ pace })}
+        />
       </div>
       <Radios
         label="Where it stands"
         value={kind}
-        choose={setKind}
+        choose={(kind) => making.type({ kind })}
         stacked
         choices={[
           ['server', 'on the shop’s server, where nobody else reads it'],
@@ -211,7 +223,7 @@ function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => voi
               placeholder="https://shop.example"
               value={origins}
               error={listed}
-              change={setOrigins}
+              change={(origins) => making.type({ origins })}
             />,
           ],
         ]}
@@ -222,19 +234,27 @@ function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => voi
           <Tick
             key={call}
             on={calls.includes(call)}
-            change={(on) => setCalls(on ? [...calls, call] : calls.filter((one) => one !== call))}
+            change={(on) =>
+              making.type({ calls: on ? [...calls, call] : calls.filter((one) => one !== call) })
+            }
           >
             {words}
           </Tick>
         ))}
       </fieldset>
-      {doing.at('/calls') && <FieldError>Choose at least one.</FieldError>}
-      {doing.error && !known && <FieldError>{doing.error.message}</FieldError>}
+      {making.problemAt('/calls') && <FieldError>Choose at least one.</FieldError>}
+      {making.problem && !known && <FieldError>{making.problem}</FieldError>}
       <div className="flex gap-1.5">
-        <Button className="border-ink font-semibold" disabled={doing.busy} onClick={() => void make()}>
+        <Button className="border-ink font-semibold" disabled={making.busy} onClick={making.add}>
           Make the key
         </Button>
-        <Button look="quiet" onClick={() => made(null)}>
+        <Button
+          look="quiet"
+          onClick={() => {
+            making.drop()
+            made(null)
+          }}
+        >
           Cancel
         </Button>
       </div>

@@ -1,10 +1,10 @@
-import { answerOf, api } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { useAct } from '../edits/use-act'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
 import { timeWords } from '../ui/moment'
 import { toast } from '../ui/toast'
-import { useDoing, type Publication } from './use-releases'
+import type { Publication } from './use-releases'
 
 const MOMENT = {
   weekday: 'short',
@@ -23,22 +23,20 @@ export function useDueWords() {
 /** A release that goes live at a moment, and the way to take that back. */
 export function Planned({ of }: { of: Publication }) {
   const due = useDueWords()
-  const doing = useDoing()
-  const withdraw = async () => {
-    const done = await doing.run(async () => {
-      await answerOf(api.DELETE('/api/publications/{id}', { params: { path: { id: String(of.id) } } }))
-      return true
-    })
-    if (done) toast(`Release ${of.release} is not planned any more`)
-  }
+  const withdrawal = useAct(`/api/publications/${of.id}`, 'withdraw', `Withdraw release ${of.release}`)
+  const withdraw = () =>
+    withdrawal.beside(
+      (to) => to.DELETE('/api/publications/{id}', { params: { path: { id: String(of.id) } } }),
+      () => toast(`Release ${of.release} is not planned any more`),
+    )
   return (
     <p>
       Release {of.release} goes live <b>{due(of.due)}</b>
       {of.note && <span className="text-soft">: {of.note}</span>}{' '}
-      <Button look="quiet" className="underline" disabled={doing.busy} onClick={() => void withdraw()}>
+      <Button look="quiet" className="underline" disabled={withdrawal.busy} onClick={withdraw}>
         Withdraw
       </Button>
-      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+      {withdrawal.message && <FieldError>{withdrawal.message}</FieldError>}
     </p>
   )
 }

@@ -1,7 +1,8 @@
 import { useId, useState } from 'react'
 import { Link } from 'react-router'
-import { ApiProblem, answerOf, api, type Schemas } from '../api/client'
+import { ApiProblem, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
+import { useMaking } from '../edits/made'
 import { useSession } from '../people/session'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
@@ -14,7 +15,7 @@ import { toast } from '../ui/toast'
 import { Typed } from '../ui/typed'
 import { CartChanges } from './cart-changes'
 import { Planned } from './planned'
-import { useCartChanges, useDoing, useReleaseState } from './use-releases'
+import { useCartChanges, useReleaseState } from './use-releases'
 
 /** Publishing the draft: first what changes for carts, then the words that go with it, now or at a moment. */
 export function Publish() {
@@ -76,37 +77,39 @@ function Standing({ state }: { state: Schemas['ReleaseState'] }) {
 
 const WHO = 'gate-mile:by'
 
+interface Words {
+  by: string
+  note: string
+  when: 'now' | 'at'
+  at: string
+  overrule: string
+}
+const BLANK: Words = { by: '', note: '', when: 'now', at: '', overrule: '' }
+
 function PublishForm({ revision }: { revision: number }) {
-  const { setup } = useWorkshop()
-  const [by, setBy] = useState(() => localStorage.getItem(WHO) ?? '')
-  const [note, setNote] = useState('')
-  const [when, setWhen] = useState<'now' | 'at'>('now')
-  const [at, setAt] = useState('')
-  const [overrule, setOverrule] = useState('')
-  const doing = useDoing()
+  const { setup, sendBeside } = useWorkshop()
+  const [blank] = useState<Words>(() => ({ ...BLANK, by: localStorage.getItem(WHO) ?? '' }))
+  const made = useMaking('/api/releases', 'Publish', blank, {
+    send: ({ by, note, when, at, overrule }) => {
+      localStorage.setItem(WHO, by)
+      const body = { revision, by, note, at: when === 'at' ? at : null, overrule: overrule || null }
+      return sendBeside((to) => to.POST('/api/releases', { body }), 'releases')
+    },
+    added: ({ number }, { when }) =>
+      toast(when === 'now' ? `Release ${number} is live` : `Release ${number} is planned`),
+  })
+  const { by, note, when, at, overrule } = made.doc
   const { data: session } = useSession()
   const noted = useId()
-  const failing = doing.error instanceof ApiProblem ? doing.error.problem.failing : undefined
-  const publish = async () => {
-    localStorage.setItem(WHO, by)
-    const made = await doing.run(() =>
-      answerOf(
-        api.POST('/api/releases', {
-          body: { revision, by, note, at: when === 'at' ? at : null, overrule: overrule || null },
-        }),
-      ),
-    )
-    if (!made) return
-    setNote('')
-    setOverrule('')
-    toast(when === 'now' ? `Release ${made.number} is live` : `Release ${made.number} is planned`)
-  }
+  const failing = made.error instanceof ApiProblem ? made.error.problem.failing : undefined
   return (
     <section aria-label="Publish" className="mt-4 flex max-w-3xl flex-col gap-2 border-t border-ink pt-2">
       <h2 className="text-lg">Publish</h2>
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
         {/* Who is signed in signs by that name. */}
-        {!session?.person && <Typed label="Your name" width="w-44" value={by} change={setBy} />}
+        {!session?.person && (
+          <Typed label="Your name" width="w-44" value={by} change={(by) => made.type({ by })} />
+        )}
         <span className="flex grow flex-col gap-1">
           <label htmlFor={noted} className="font-cond text-soft">
             Note, for yourselves
@@ -116,14 +119,14 @@ function PublishForm({ revision }: { revision: number }) {
             rows={2}
             maxLength={2000}
             value={note}
-            onChange={(event) => setNote(event.target.value)}
+            onChange={(event) => made.type({ note: event.target.value })}
           />
         </span>
       </div>
       <Radios
         label="When it goes live"
         value={when}
-        choose={setWhen}
+        choose={(when) => made.type({ when })}
         choices={[
           ['now', 'now'],
           ['at', 'at a moment'],
@@ -135,8 +138,8 @@ function PublishForm({ revision }: { revision: number }) {
           type="datetime-local"
           width="w-56"
           value={at}
-          error={doing.at('/at')}
-          change={setAt}
+          error={made.problemAt('/at')}
+          change={(at) => made.type({ at })}
         />
       )}
       {failing && (
@@ -149,18 +152,18 @@ function PublishForm({ revision }: { revision: number }) {
             label="Why it is published all the same"
             width="w-full"
             value={overrule}
-            change={setOverrule}
+            change={(overrule) => made.type({ overrule })}
           />
         </Panel>
       )}
-      {doing.error && !failing && !doing.at('/at') && <FieldError>{doing.error.message}</FieldError>}
+      {made.problem && !failing && !made.problemAt('/at') && <FieldError>{made.problem}</FieldError>}
       <div>
         <Button
           className="border-ink font-semibold"
-          disabled={doing.busy || (when === 'at' && !at)}
-          onClick={() => void publish()}
+          disabled={made.busy || (when === 'at' && !at)}
+          onClick={made.add}
         >
-          {doing.busy ? 'Publishing …' : when === 'now' ? 'Publish now' : 'Plan it'}
+          {made.busy ? 'Publishing …' : when === 'now' ? 'Publish now' : 'Plan it'}
         </Button>
       </div>
     </section>

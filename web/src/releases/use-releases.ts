@@ -1,6 +1,5 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { ApiProblem, answerOf, api, Unreachable, type Schemas } from '../api/client'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { answerOf, api, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { counted } from '../ui/locale'
 
@@ -46,31 +45,4 @@ export function useCartChanges(from: string, to: string, wanted = true) {
 export function draftWords({ live, changes }: Schemas['ReleaseState']): string {
   if (live === null) return 'nothing published'
   return changes ? `draft, ${counted(changes, 'edit')} since ${live}` : `${live} is live`
-}
-
-/** One thing that is done beside the setup: while it is under way, and what was wrong with it. */
-export function useDoing(about = 'releases') {
-  const queries = useQueryClient()
-  const [busy, setBusy] = useState(false)
-  const [error, setError] = useState<ApiProblem | Unreachable | null>(null)
-  const run = async <Answer>(act: () => Promise<Answer>): Promise<Answer | undefined> => {
-    setBusy(true)
-    setError(null)
-    try {
-      return await act()
-    } catch (problem) {
-      if (problem instanceof ApiProblem || problem instanceof Unreachable) setError(problem)
-      else throw problem
-    } finally {
-      // Refused or not, it may stand otherwise than it is shown.
-      await queries.invalidateQueries({ queryKey: [about] })
-      setBusy(false)
-    }
-  }
-  return {
-    busy,
-    error,
-    run,
-    at: (pointer: string) => (error instanceof ApiProblem ? error.at(pointer) : undefined),
-  }
 }

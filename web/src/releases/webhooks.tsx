@@ -1,6 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answerOf, api, type Schemas } from '../api/client'
+import { useWorkshop } from '../api/setup'
+import { useEditedBeside } from '../edits/edited'
+import { useMaking } from '../edits/made'
+import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
 import { FieldError } from '../ui/field'
@@ -11,10 +15,10 @@ import { Switch } from '../ui/switch'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { toast } from '../ui/toast'
+import { Trouble } from '../ui/trouble'
 import { Typed } from '../ui/typed'
 import { useDueWords } from './planned'
 import { Once } from './once'
-import { useDoing } from './use-releases'
 
 type Webhook = Schemas['Webhook']
 type Event = Schemas['WebhookEvent']
@@ -90,13 +94,22 @@ export function Webhooks() {
   )
 }
 
+const toggled = (events: readonly Event[] = [], event: Event, on: boolean) =>
+  on ? [...events.filter((one) => one !== event), event] : events.filter((one) => one !== event)
+
 function Row({ of }: { of: Webhook }) {
-  const doing = useDoing()
   const due = useDueWords()
   const path = { params: { path: { id: of.id } } }
-  const change = (body: Schemas['WebhookPatch']) =>
-    doing.run(() => answerOf(api.PATCH('/api/webhooks/{id}', { ...path, body })))
-  const events = of.events ?? []
+  const thing = `/api/webhooks/${of.id}`
+  const edited = useEditedBeside<Webhook>(thing, 'releases', of, (to, { events, active }, { edition }) =>
+    to.PATCH('/api/webhooks/{id}', {
+      ...path,
+      body: { ...(events && { events }), ...(active !== undefined && { active }), edition },
+    }),
+  )
+  const test = useAct(thing, 'test', `Send a test to ${of.url}`)
+  const removal = useAct(thing, 'remove', `Remove ${of.url}`)
+  const events = edited.doc.events ?? []
   return (
     <li className="flex flex-wrap items-start gap-x-4 gap-y-1 border-t border-hair py-2">
       <span className="min-w-64 flex-1 font-medium break-all">
@@ -109,27 +122,33 @@ function Row({ of }: { of: Webhook }) {
               on={events.includes(event)}
               disabled={events.length === 1 && events.includes(event)}
               change={(on) =>
-                void change({ events: on ? [...events, event] : events.filter((one) => one !== event) })
+                edited.put(
+                  'events',
+                  `What ${of.url} is told of`,
+                  (newest) => ({ events: toggled(newest.events, event, on) }),
+                  { onTop: true },
+                )
               }
             >
               {words}
             </Tick>
           ))}
         </fieldset>
-        {doing.error && <FieldError>{doing.error.message}</FieldError>}
+        <Trouble of={edited} />
       </span>
       <Switch
         label={`Tell ${of.url}`}
-        on={Boolean(of.active) && !of.gone_at}
-        change={(active) => void change({ active })}
+        on={Boolean(edited.doc.active) && !of.gone_at}
+        change={(active) => edited.put('active', `Tell ${of.url}`, () => ({ active }))}
       />
       <Button
         look="quiet"
-        disabled={doing.busy}
+        disabled={test.busy}
         onClick={() =>
-          void doing
-            .run(() => answerOf(api.POST('/api/webhooks/{id}/test', path)))
-            .then(() => toast('A test is on its way'))
+          test.beside(
+            (to) => to.POST('/api/webhooks/{id}/test', path),
+            () => toast('A test is on its way'),
+          )
         }
       >
         Send a test
@@ -137,23 +156,23 @@ function Row({ of }: { of: Webhook }) {
       <Sure
         act="Remove"
         really="Remove it and what it was told"
-        disabled={doing.busy}
-        run={() => void doing.run(() => answerOf(api.DELETE('/api/webhooks/{id}', path)))}
+        disabled={removal.busy}
+        run={() => removal.beside((to) => to.DELETE('/api/webhooks/{id}', path))}
       />
     </li>
   )
 }
 
+const BLANK = { url: '', events: EVENTS.map(([event]) => event) }
+
 function Add({ added }: { added: (made: Schemas['WebhookMade'] | null) => void }) {
-  const doing = useDoing()
-  const [url, setUrl] = useState('')
-  const [events, setEvents] = useState<readonly Event[]>(EVENTS.map(([event]) => event))
-  const add = async () => {
-    const answer = await doing.run(() =>
-      answerOf(api.POST('/api/webhooks', { body: { url: url.trim(), events: [...events] } })),
-    )
-    if (answer) added(answer)
-  }
+  const { sendBeside } = useWorkshop()
+  const made = useMaking('/api/webhooks', 'Add a webhook', BLANK, {
+    send: ({ url, events }) =>
+      sendBeside((to) => to.POST('/api/webhooks', { body: { url: url.trim(), events } }), 'releases'),
+    added,
+  })
+  const { url, events } = made.doc
   return (
     <section
       aria-label="Add a webhook"
@@ -162,10 +181,11 @@ function Add({ added }: { added: (made: Schemas['WebhookMade'] | null) => void }
       <Typed
         label="Address"
         width="w-96"
+        autoFocus
         placeholder="https://shop.example/hooks"
         value={url}
-        error={doing.at('/url')}
-        change={setUrl}
+        error={made.problemAt('/url')}
+        change={(url) => made.type({ url })}
       />
       <fieldset className="flex flex-wrap gap-x-4">
         <legend className="font-cond text-soft">It is told when</legend>
@@ -173,21 +193,27 @@ function Add({ added }: { added: (made: Schemas['WebhookMade'] | null) => void }
           <Tick
             key={event}
             on={events.includes(event)}
-            change={(on) => setEvents(on ? [...events, event] : events.filter((one) => one !== event))}
+            change={(on) => made.type({ events: toggled(events, event, on) })}
           >
             {words}
           </Tick>
         ))}
       </fieldset>
-      {doing.at('/events') && <FieldError>Choose at least one.</FieldError>}
-      {doing.error && !doing.at('/url') && !doing.at('/events') && (
-        <FieldError>{doing.error.message}</FieldError>
+      {made.problemAt('/events') && <FieldError>Choose at least one.</FieldError>}
+      {made.problem && !made.problemAt('/url') && !made.problemAt('/events') && (
+        <FieldError>{made.problem}</FieldError>
       )}
       <span className="flex gap-1.5">
-        <Button className="border-ink font-semibold" disabled={doing.busy} onClick={() => void add()}>
+        <Button className="border-ink font-semibold" disabled={made.busy} onClick={made.add}>
           Add it
         </Button>
-        <Button look="quiet" onClick={() => added(null)}>
+        <Button
+          look="quiet"
+          onClick={() => {
+            made.drop()
+            added(null)
+          }}
+        >
           Cancel
         </Button>
       </span>
@@ -197,7 +223,7 @@ function Add({ added }: { added: (made: Schemas['WebhookMade'] | null) => void }
 
 function Deliveries({ of, webhooks }: { of: Delivery[]; webhooks: Webhook[] }) {
   const due = useDueWords()
-  const doing = useDoing()
+  const resend = useAct('/api/deliveries', 'resend', 'Send a message again')
   return (
     <section aria-label="What was told" className="mt-4">
       <h2 className="text-lg">What was told</h2>
@@ -229,13 +255,10 @@ function Deliveries({ of, webhooks }: { of: Delivery[]; webhooks: Webhook[] }) {
                 {one.state !== 'waiting' && (
                   <Button
                     look="quiet"
+                    disabled={resend.busy}
                     onClick={() =>
-                      void doing.run(() =>
-                        answerOf(
-                          api.POST('/api/deliveries/{id}/resend', {
-                            params: { path: { id: String(one.id) } },
-                          }),
-                        ),
+                      resend.beside((to) =>
+                        to.POST('/api/deliveries/{id}/resend', { params: { path: { id: String(one.id) } } }),
                       )
                     }
                   >
@@ -247,7 +270,7 @@ function Deliveries({ of, webhooks }: { of: Delivery[]; webhooks: Webhook[] }) {
           ))}
         </tbody>
       </Table>
-      {doing.error && <FieldError>{doing.error.message}</FieldError>}
+      {resend.message && <FieldError>{resend.message}</FieldError>}
     </section>
   )
 }

@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useId, useState, type ChangeEvent } from 'react'
-import { toast } from '../ui/toast'
-import { ApiProblem, api, answerOf, type Schemas, type Setup } from '../api/client'
+import { ApiProblem, answerOf, type Schemas, type Setup } from '../api/client'
+import type { Call } from '../api/setup'
+import { foreseeing } from '../edits/use-act'
 import { FieldError } from '../ui/field'
 import { counted, list } from '../ui/locale'
 import { Button } from '../ui/button'
@@ -36,7 +37,7 @@ interface Chosen {
 }
 
 /** The whole setup as a file: out, and in; what comes and goes is shown first, and it is one change that can be undone. */
-export function BookFile() {
+export function BookFile({ take }: { take: (call: Call<Imported>) => Promise<unknown> }) {
   const client = useQueryClient()
   const open = Boolean(client.getQueryData<Setup>(['setup'])?.store)
   const id = useId()
@@ -44,8 +45,8 @@ export function BookFile() {
   const [problem, setProblem] = useState<Error | null>(null)
   const [busy, setBusy] = useState(false)
 
-  const ask = (book: Chosen['book'], store: boolean, revision: number | null = null) =>
-    answerOf(api.POST('/api/setup/import', { body: { book, store, revision } }))
+  const ask = (book: Chosen['book']) =>
+    answerOf(foreseeing.POST('/api/setup/import', { body: { book, store: false, revision: null } }))
   const choose = async (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0]
     event.target.value = ''
@@ -55,7 +56,7 @@ export function BookFile() {
     setBusy(true)
     try {
       const book: Chosen['book'] = JSON.parse(await file.text())
-      setChosen({ name: file.name, book, told: await ask(book, false) })
+      setChosen({ name: file.name, book, told: await ask(book) })
     } catch (error) {
       setProblem(
         error instanceof SyntaxError
@@ -71,15 +72,16 @@ export function BookFile() {
     setBusy(true)
     setProblem(null)
     try {
-      await ask(book, true, told.revision)
+      await take((to) =>
+        to.POST('/api/setup/import', { body: { book, store: true, revision: told.revision } }),
+      )
       setChosen(null)
       await client.invalidateQueries()
-      toast('The setup is taken over from the file')
     } catch (error) {
       setProblem(error as Error)
       // Somebody changed something since: what would come and go is another now.
       if (error instanceof ApiProblem && error.problem.status === 409)
-        setChosen({ ...chosen!, told: await ask(book, false) })
+        setChosen({ ...chosen!, told: await ask(book) })
     } finally {
       setBusy(false)
     }

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
 import { ApiProblem, api, answerOf } from '../api/client'
 import { useChoices } from '../api/setup'
+import { opening } from '../edits/use-act'
 import { Wordmark } from '../frame/top-bar'
 import { FieldError } from '../ui/field'
 import { BookFile } from './book-file'
@@ -68,7 +69,7 @@ export function FirstRun() {
           </div>
         </form>
       )}
-      <BookFile />
+      <BookFile take={(call) => call(opening)} />
     </main>
   )
 }

@@ -2,6 +2,7 @@ import { toast } from '../ui/toast'
 import type { Store } from '../api/client'
 import { useChoices } from '../api/setup'
 import { useEditedStore } from '../edits/edited'
+import { useAct } from '../edits/use-act'
 import { Conflict } from '../ui/conflict'
 import { FieldError } from '../ui/field'
 import { Backups } from './backups'
@@ -28,11 +29,12 @@ function draftOf(store: Store): StoreDraft {
 
 /** The shop itself: what was said when it was opened. */
 export function ShopSettings() {
+  const taking = useAct('/api/setup', 'import', 'Take the setup from a file')
   return (
     <div className="pb-10">
       <Form />
       <Taxes />
-      <BookFile />
+      <BookFile take={(call) => taking.awaited(call, 'The setup is taken over from the file')} />
       <Backups />
     </div>
   )

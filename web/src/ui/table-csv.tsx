@@ -1,9 +1,8 @@
 import { useState } from 'react'
-import { toast } from '../ui/toast'
-import { messageOf, api, answerOf, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { changeOf, messageOf, type Changing, type Schemas } from '../api/client'
+import { importProofs, type Taken } from '../api/import-stream'
+import { foreseeing, useAct } from '../edits/use-act'
 import { FieldError } from './field'
-import { importLines } from '../api/import-stream'
 import { count, counted, plural } from './locale'
 import { readFile } from './read-file'
 import { useLatest } from './use-latest'
@@ -31,19 +30,22 @@ interface Props {
 
 /** A small table out and in as CSV: first what it would do, then it; rows with faults are told and left out. */
 export function TableCsv({ what, path, columns, about, effect, example }: Props) {
-  const { edit, undo } = useWorkshop()
   const many = plural(what)
+  const act = useAct(`${path}/import`, 'table', `Take ${many} from a table`)
   const [csv, setCsv] = useState('')
   const [plan, setPlan] = useState<Imported | null>(null)
   const [error, setError] = useState<string | null>(null)
   const latest = useLatest()
   const [progress, setProgress] = useState<string | null>(null)
   /** A table that may be long is told of as it goes on. */
-  const ask = async (text: string, store: boolean): Promise<Imported> => {
+  const ask = async (to: Changing, text: string, store: boolean): Promise<Taken<Imported>> => {
     const body = { csv: text, store }
-    if (path !== '/api/proofs') return answerOf(api.POST(`${path}/import`, { body }))
+    if (path !== '/api/proofs') {
+      const { data, response } = await to.POST(`${path}/import`, { body })
+      return { data: data!, change: changeOf(response) }
+    }
     try {
-      return await importLines<Imported>('/api/proofs/import', body, (done, total) =>
+      return await importProofs(to, body, (done, total) =>
         setProgress(`${store ? 'Taking' : 'Reading'} ${count(done)} of ${counted(total, what)} …`),
       )
     } finally {
@@ -54,7 +56,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
     const isLatest = latest()
     setCsv(text)
     try {
-      const found = text.trim() ? await ask(text, false) : null
+      const found = text.trim() ? (await ask(foreseeing, text, false)).data : null
       if (!isLatest()) return
       setPlan(found)
       setError(null)
@@ -64,16 +66,15 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
       setError(messageOf(problem))
     }
   }
-  const store = async () => {
-    try {
-      await edit(() => ask(csv, true))
-      toast(`Took the ${many}`, { action: { label: 'Undo', onClick: () => void undo() } })
-      setCsv('')
-      setPlan(null)
-    } catch (problem) {
-      setError((problem as Error).message)
-    }
-  }
+  const store = () =>
+    act.run(
+      (to) => ask(to, csv, true),
+      () => {
+        setCsv('')
+        setPlan(null)
+      },
+      `Took the ${many}`,
+    )
   const doing = plan ? plan.created.length + plan.changed.length : 0
   return (
     <div className="flex max-w-3xl flex-col gap-2">
@@ -109,7 +110,7 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
           {progress}
         </p>
       )}
-      {error && <FieldError>{error}</FieldError>}
+      {(error ?? act.message) && <FieldError>{error ?? act.message}</FieldError>}
       {plan && (
         <div aria-live="polite">
           <p>
@@ -126,8 +127,8 @@ export function TableCsv({ what, path, columns, about, effect, example }: Props)
           )}
           <Button
             className="mt-2 border-ink font-semibold"
-            disabled={doing === 0}
-            onClick={() => void store()}
+            disabled={doing === 0 || act.busy}
+            onClick={store}
           >
             {plan.faults.length
               ? `Take the good rows: ${counted(doing, what)}`

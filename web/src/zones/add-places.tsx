@@ -25,7 +25,13 @@ export function useAddAreas() {
       `/api/zones/${zone.id}`,
       `with ${JSON.stringify(areas)}`,
       `Add places to ${zone.name}`,
-      (_, { lock_version }) => send('POST', `/api/zones/${zone.id}/areas`, { lock_version, areas }),
+      (_, { lock_version = 0 }) =>
+        send((to) =>
+          to.POST('/api/zones/{id}/areas', {
+            params: { path: { id: zone.id } },
+            body: { lock_version, areas },
+          }),
+        ),
       zone,
     )
 }

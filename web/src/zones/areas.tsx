@@ -42,7 +42,10 @@ function Row({ zone, area, open, toggle }: { zone: Zone; area: Area; open: boole
       `/api/zones/${zone.id}`,
       `without ${area.id}`,
       `Take ${sentence} out of ${zone.name}`,
-      (_, { lock_version }) => send('DELETE', `/api/areas/${area.id}?lock_version=${lock_version}`),
+      (_, { lock_version = 0 }) =>
+        send((to) =>
+          to.DELETE('/api/areas/{id}', { params: { path: { id: area.id! }, query: { lock_version } } }),
+        ),
       zone,
     )
   return (

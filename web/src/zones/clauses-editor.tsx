@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useDeferredValue, useId } from 'react'
+import { useDeferredValue, useId, useRef, type FocusEvent } from 'react'
 import { api, answerOf, type Area, type Zone } from '../api/client'
 import { useGeography } from '../api/setup'
 import { useEditedArea } from '../edits/edited'
@@ -25,6 +25,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
   const edited = useEditedArea(zone, area)
   const { data: geography } = useGeography()
   const id = useId()
+  const box = useRef<HTMLDivElement>(null)
   const addAreas = useAddAreas()
   const edit = edited.at(list)
   const typed = edit?.typed as Typed | undefined
@@ -55,7 +56,12 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
       typed: { text, beside } satisfies Typed,
       read: (there) => there[list],
     })
-  const keep = () => (edit?.stage === 'refused' ? edited.again(list) : edited.commit(list))
+  /** What is right is stored when it is left, unless for a button that says what becomes of it. */
+  const leave = ({ relatedTarget }: FocusEvent) => {
+    if (edit?.stage !== 'typed' || faults.length > 0 || box.current?.contains(relatedTarget)) return
+    if (draft === stored) edited.drop(list)
+    else edited.commit(list)
+  }
   /** Stores the good ones; the bad ones stay here, to be put right and put beside them. */
   const keepGood = (good: string, bad: string) => {
     const all = together(typed?.beside ?? '', good)
@@ -67,11 +73,11 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
     edited.commit(list)
   }
   const error = edit?.current
-    ? 'This zone was changed elsewhere meanwhile. What you typed is still here; keep it once more to put it over that.'
+    ? 'This zone was changed elsewhere meanwhile. What you typed is still here.'
     : edit?.problem?.message
   const example = geography?.forms[area.country ?? '']
   return (
-    <div className="flex flex-col gap-1">
+    <div ref={box} className="flex flex-col gap-1" onBlur={leave}>
       <label htmlFor={id} className="font-medium">
         {list === 'only' ? 'Only these postcodes' : 'Except these postcodes'}{' '}
         <span className="font-normal text-soft">
@@ -130,9 +136,11 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
       {draft !== null && draft !== stored && (
         <div className="flex gap-2">
           {faults.length === 0 ? (
-            <Button className="border-ink font-semibold" onClick={keep}>
-              Save these postcodes
-            </Button>
+            edit?.stage === 'refused' && (
+              <Button className="border-ink font-semibold" onClick={() => edited.again(list)}>
+                {edit.current ? 'Use mine' : 'Try again'}
+              </Button>
+            )
           ) : (
             <Button
               disabled={!read?.clauses.length}

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Server
-  # What a long import answers, line by line as it goes on: {"done":…,"total":…}, and at the end {"result":…,"change":…} or
-  # {"problem":…}.
+  # What a long import answers, line by line as it goes on: {"done":…,"total":…}, and at the end
+  # {"result":…,"change":…} or {"problem":…}.
   module ImportLines
     class << self
       # @param about [String] what is imported, for the log

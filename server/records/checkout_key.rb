@@ -20,7 +20,8 @@ module Server
 
       # @return [Hash] CheckoutKey of the contract
       def document
-        { id: id, edition: edition, name: name, public: public, start: start, origins: origins, calls: calls, pace: pace,
+        { id: id, edition: edition, name: name, public: public, start: start, origins: origins, calls: calls,
+          pace: pace,
           **%i[made_at used_at ends_at revoked_at].to_h { |field| [field, self[field]&.utc&.iso8601] } }
       end
     end

@@ -102,6 +102,36 @@ class EditsTest < Minitest::Test
     assert(eventually { find_setup("rates", "ie-tracked")["plan"]["schedule"]["steps"].first["amount"] == "9.10" })
   end
 
+  # Many rates at once, with every price before and after; the notice undoes just that.
+  def test_many_rates_are_changed_together
+    visit "/rates"
+    price = -> { find_setup("rates", "iom-pallet").dig("plan", "schedule", "amount") }
+    fill_in "Percent", with: "10"
+    click_button(text: /\AChange \d+ rates\z/)
+    within("[data-sonner-toast]", text: /Changed \d+ rates/) do
+      assert_equal "105.60", price.call
+      click_button "Undo"
+    end
+    assert(eventually { price.call == "96.00" })
+    fill_in "Percent", with: "ten"
+    assert_no_button(text: /\AChange \d+ rates\z/)
+    assert_selector "[role=alert]"
+  end
+
+  # A notice of an import undoes the import, and says so where something else came after it.
+  def test_the_notice_of_an_import
+    visit "/goods/csv"
+    fill_in "Products as CSV", with: "SKU,Name,Price\nBUOY-40,Mooring buoy,48.00\nBUOY-41,Small buoy,4x\n"
+    click_button "Take the good rows: 1"
+    within("[data-sonner-toast]", text: "Took 1 row") do
+      reprice = find_setup("rates", "iom-pallet")
+      api(:patch, "/api/rates/iom-pallet", { name: "By sea", lock_version: reprice["lock_version"] })
+      click_button "Undo"
+    end
+    assert_text(/It cannot be undone alone: .* came after it/)
+    refute_nil product_called("BUOY-40")
+  end
+
   # A flat price that was refused is no part of the steps that were put in its place: they are there when one comes back.
   def test_steps_over_a_flat_price_that_was_refused
     visit "/#rate=iom-pallet&field=plan"

@@ -1,5 +1,6 @@
 import { lazy, Suspense, useSyncExternalStore } from 'react'
 import { Navigate, Outlet, useRoutes, type RouteObject } from 'react-router'
+import { isOpen } from './api/client'
 import { useSetupQuery, WorkshopProvider } from './api/setup'
 import { signed } from './api/signed'
 import { BenchCartProvider } from './bench/cart'
@@ -85,7 +86,7 @@ function Root() {
         </div>
       </div>
     )
-  if (!setup.store)
+  if (!isOpen(setup))
     return (
       <Suspense>
         <FirstRun />

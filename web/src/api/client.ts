@@ -4,7 +4,13 @@ import { signedOut } from './signed'
 import type { components, paths } from './contract.gen'
 
 export type Schemas = components['schemas']
-export type Setup = Schemas['Setup']
+/** What the server tells of the setup: without a shop as long as none is open. */
+export type SetupState = Schemas['Setup']
+/** The setup of a shop that is open. */
+export type Setup = SetupState & { store: Schemas['Store'] }
+
+export const isOpen = (setup: SetupState): setup is Setup => setup.store !== null
+
 export type Store = Schemas['Store']
 export type Zone = Schemas['Zone']
 export type Area = Schemas['Area']

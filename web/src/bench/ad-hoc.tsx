@@ -13,18 +13,18 @@ export function AdHoc({ close }: { close: () => void }) {
   const { setup } = useWorkshop()
   const { addLine } = useBenchCart()
   const [draft, setDraft] = useState<Draft>(BLANK)
-  const store = setup.store!
+  const store = setup.store
   const withUnit = (text: string, unit: string) =>
     /^[\d.,\s]+$/.test(text) ? `${text.trim()} ${unit}` : text.trim()
   const submit = (event: FormEvent) => {
     event.preventDefault()
     const sides = [draft.length, draft.width, draft.height].map((side) => side.trim())
-    const [length, width, height] = sides.map((side) => withUnit(side, store.length_unit!))
+    const [length, width, height] = sides.map((side) => withUnit(side, store.length_unit))
     addLine({
       name: draft.name.trim() || 'Goods',
       quantity: 1,
       unit_price: draft.price.trim() || '0',
-      ...(draft.weight.trim() ? { weight: withUnit(draft.weight, store.weight_unit!) } : {}),
+      ...(draft.weight.trim() ? { weight: withUnit(draft.weight, store.weight_unit) } : {}),
       ...(sides.some(Boolean) ? { size: { length: length!, width: width!, height: height! } } : {}),
       ...(draft.class ? { class: draft.class } : {}),
     })

@@ -120,7 +120,7 @@ function Column({ title, search, controls }: { title: string; search: string; co
   const { setup } = useWorkshop()
   const { add } = useBenchCart()
   const [adHoc, setAdHoc] = useState(false)
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   return (
     <div className="flex w-full shrink-0 flex-col gap-1.5 border-edge px-4 py-2 not-first:border-t lg:h-full lg:w-[336px] lg:not-first:border-t-0 lg:not-first:border-l">
       <header className="flex flex-none items-baseline justify-between">
@@ -134,7 +134,7 @@ function Column({ title, search, controls }: { title: string; search: string; co
       <Lines formats={formats} />
       <span className="flex flex-none items-start gap-1">
         <span className="flex-1">
-          <GoodsSearch id={search} formats={formats} take={(product) => add(product.sku!)} />
+          <GoodsSearch id={search} formats={formats} take={(product) => add(product.sku)} />
         </span>
         <Button
           look="quiet"

@@ -33,7 +33,7 @@ export function SeeInShop() {
       }
     } catch (error) {
       page?.close()
-      toast(messageOf(error as Error))
+      toast(messageOf(error))
     } finally {
       setBusy(false)
     }

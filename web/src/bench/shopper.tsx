@@ -36,7 +36,7 @@ export function Shopper() {
   const own = useId()
   const { problemAt } = useBenchResult()
   const offOrder = problemAt('/cart/order_discount')
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const limited = setup.offers.filter(({ first }) => first)
   const known = setup.groups.find(({ name }) => name?.toLowerCase() === cart.group.toLowerCase())
   const label = (field: string, text: string) => (

@@ -9,7 +9,7 @@ export function Summary() {
   const { setup } = useWorkshop()
   const { cart } = useBenchCart()
   const { bench, error } = useBenchResult()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   if (error) return <span className="truncate text-brick">{error.message}</span>
   if (!bench) return <span className="truncate text-soft">Pricing the cart …</span>
   const priced = bench.quote.methods.filter(({ price }) => price !== null)

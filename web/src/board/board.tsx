@@ -51,7 +51,7 @@ export function Board() {
     const id = next.kind === 'rate' ? `rate-${next.id}-${next.field ?? 'plan'}` : `zone-${next.id}-name`
     document.getElementById(id)?.focus()
   }, [hash, key])
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const { cart } = useBenchCart()
   const [line, setLine] = useState(0)
   const [zoom, setZoom] = useState(1)
@@ -60,7 +60,7 @@ export function Board() {
   const strips = useOneStop<HTMLDivElement>('[data-strip]')
   const chosenLine = line < cart.lines.length ? line : 0
   const stand = standOf(measure, bench?.quote.measures, cart.lines[chosenLine]?.quantity, formats)
-  const store = setup.store!
+  const store = setup.store
   const [at, text] = [stand?.at ?? null, stand?.text]
   const { weight_unit: unit = '', currency_exponent: exponent = 2 } = store
   const axis = useMemo(

@@ -30,7 +30,7 @@ export function useLines(
   )
   // Live rates of the cart's zone are sampled, once the cart has stayed as it is for a moment: that is many questions.
   const zone = bench?.quote.landing?.zone
-  const asked = setup.rates.filter((rate) => rate.live && rate.zone === zone).map(({ id }) => id!)
+  const asked = setup.rates.filter((rate) => rate.live && rate.zone === zone).map(({ id }) => id)
   const settled = useSettled(JSON.stringify([setup.revision, shared, asked]), 800)
   const { data: sampled } = useAnswer(
     asked.length && !typed ? { ...shared, rates: asked, live: true } : null,

@@ -23,7 +23,7 @@ type Fallback = Schemas['Fallback']
 export function LiveEditor({ rate }: { rate: Rate }) {
   const { setup } = useWorkshop()
   const { setPreview, preview, previewProblem } = usePreview()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const edited = useEdited('rates', rate)
   const showing = useCallback(
     (shown: Rate | null) =>
@@ -227,7 +227,7 @@ function Ladder({
   errorAt: (pointer: string) => string | undefined
 }) {
   const { setup } = useWorkshop()
-  const { symbol } = formatsOf(setup.store!)
+  const { symbol } = formatsOf(setup.store)
   const withStep = (trouble: Trouble, step: Fallback): Live => ({
     ...live,
     ladder: { ...live.ladder, [trouble]: step },

@@ -59,7 +59,7 @@ export function useActs() {
           `Remove ${name}`,
           async (_, { lock_version = 0 }) => {
             const query = { lock_version, ...(moveTo && { move_to: moveTo }) }
-            await send((to) => removing[kind](to, thing.id!, query), said)
+            await send((to) => removing[kind](to, thing.id, query), said)
           },
           thing,
         ),
@@ -69,7 +69,7 @@ export function useActs() {
             (to) => to.POST(`/api/${kind}/{id}/copy`, { params: { path: { id } } }),
             `Duplicated ${name}${said}`,
           )
-          opened?.(made.id!)
+          opened?.(made.id)
         }),
       /** Moves one thing among those of its kind, as they stand when the edit is sent. */
       move: (kind: Ordered, id: string, name: string, by: number) =>
@@ -78,7 +78,7 @@ export function useActs() {
           `Move ${name}`,
           (to, ids) => to.PUT(`/api/${kind}/order`, { body: { ids } }),
           () => {
-            const list = latest()[kind === 'tax-classes' ? 'tax_classes' : kind].map((one) => one.id!)
+            const list = latest()[kind === 'tax-classes' ? 'tax_classes' : kind].map((one) => one.id)
             return moved(list, list.indexOf(id), by)
           },
         ),

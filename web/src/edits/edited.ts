@@ -43,7 +43,7 @@ export function useEdited<K extends Kind>(kind: K, stored: DocOf<K> & { id?: str
   const { send } = useWorkshop()
   const thing = `/api/${kind}/${stored.id}`
   return useThing<DocOf<K>>(thing, stored, (fields, newest) =>
-    send((to) => patching[kind](to, stored.id!, patchOf<PatchOf<K>>(fields, newest))),
+    send((to) => patching[kind](to, stored.id, patchOf<PatchOf<K>>(fields, newest))),
   )
 }
 
@@ -60,9 +60,9 @@ export function useEditedList<K extends Kind>(kind: K) {
     (shown: DocOf<K> & { id?: string }): Edited<DocOf<K>> => {
       const thing = `/api/${kind}/${shown.id}`
       const list = edits.of(thing)
-      const stored = edits.newest(thing, shown as Doc) as DocOf<K>
+      const stored = edits.newest(thing, shown) as DocOf<K>
       return editedOf(edits, thing, stored, laidOver(stored, list), list, (fields, newest) =>
-        send((to) => patching[kind](to, shown.id!, patchOf<PatchOf<K>>(fields, newest))),
+        send((to) => patching[kind](to, shown.id, patchOf<PatchOf<K>>(fields, newest))),
       )
     },
     [edits, send, kind],
@@ -73,7 +73,7 @@ export function useEditedList<K extends Kind>(kind: K) {
 /** The shop itself. */
 export function useEditedStore(): Edited<Store> {
   const { setup, send } = useWorkshop()
-  return useThing<Store>('/api/store', setup.store!, (fields, newest) =>
+  return useThing<Store>('/api/store', setup.store, (fields, newest) =>
     send((to) => to.PATCH('/api/store', { body: patchOf<Schemas['StorePatch']>(fields, newest) })),
   )
 }
@@ -90,9 +90,7 @@ export function useEditedArea(zone: Zone, area: Area): Edited<Area & { lock_vers
   return useThing(thing, stored, async (fields, newest) => {
     try {
       const body = patchOf<Schemas['AreaPatch']>(fields, newest)
-      return own(
-        await send((to) => to.PATCH('/api/areas/{id}', { params: { path: { id: area.id! } }, body })),
-      )
+      return own(await send((to) => to.PATCH('/api/areas/{id}', { params: { path: { id: area.id } }, body })))
     } catch (error) {
       if (error instanceof ApiProblem && error.problem.status === 409 && error.problem.current)
         throw new ApiProblem({ ...error.problem, current: own(error.problem.current as unknown as Zone) })

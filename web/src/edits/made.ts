@@ -70,7 +70,7 @@ export function useMaking<Answer, D extends object>(
         thing,
         key: form,
         about,
-        change: () => fields as Doc,
+        change: () => fields,
         onTop: true,
         whole: true,
         read: () => null,

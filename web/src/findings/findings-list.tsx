@@ -49,7 +49,7 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
   const { data: geography } = useGeography()
   const { act } = useActs()
   const { replace } = useBenchCart()
-  const { text, mend } = findingSentence(finding, setup, formatsOf(setup.store!), geography)
+  const { text, mend } = findingSentence(finding, setup, formatsOf(setup.store), geography)
   const ids = [...new Set(all.flatMap(({ zone }) => zone ?? []))]
   const zones = ids.flatMap((id) => setup.zones.find((one) => one.id === id) ?? [])
   const certain = mendOf(finding, setup)

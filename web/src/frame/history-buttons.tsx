@@ -105,7 +105,7 @@ function Changes() {
 /** What a change did to the bench cart: each method with another price than before, or that there is none. */
 function Effect({ rates }: { rates: Schemas['Effects']['effects'][number]['rates'] | undefined }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   if (!rates) return null
   const written = (price: string | null) => (price === null ? 'not available' : formats.price(price))
   const nameOf = (id: string) => {

@@ -197,7 +197,7 @@ function Entries({ close }: { close: () => void }) {
               <Entry
                 key={product.id}
                 value={`goods ${product.name} ${product.sku}`}
-                select={run(() => add(product.sku!))}
+                select={run(() => add(product.sku))}
               >
                 {product.name} <span className="text-xs opacity-80">{product.sku}</span>
               </Entry>

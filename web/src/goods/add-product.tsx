@@ -31,7 +31,7 @@ export function AddProduct({ parent }: { parent?: Product }) {
     ['sku', 'SKU', 'w-32'],
     ['name', 'Name', 'w-64'],
     ['price', parent ? `Price, or as ${parent.price ?? 'the product'}` : 'Price', parent ? 'w-32' : 'w-20'],
-    ['weight', `Weight, ${setup.store!.weight_unit}`, 'w-28'],
+    ['weight', `Weight, ${setup.store.weight_unit}`, 'w-28'],
   ] as const
   return (
     <form

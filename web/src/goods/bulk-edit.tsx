@@ -42,7 +42,7 @@ function setOf(draft: typeof BLANK): Set {
   }
   if (draft.treatment_add) set.treatment_add = draft.treatment_add
   if (draft.treatment_remove) set.treatment_remove = draft.treatment_remove
-  return set as Set
+  return set
 }
 
 interface Props {

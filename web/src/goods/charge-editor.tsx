@@ -32,7 +32,7 @@ interface Props {
 /** A price for each unit, or steps; beside each step what the ordinary rate would take for as many. */
 export function ChargeEditor({ label, charge, change, commit, errorAt, comparison, rates }: Props) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const stepped = charge.kind !== 'unit'
   const enter = (event: KeyboardEvent) => {
     if (event.key === 'Enter') {
@@ -195,7 +195,7 @@ function Ordinary({
   rates: string[]
 }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const found = comparison?.quantities.find((row) => row.quantity === quantity)
   if (!found) return null
   const parts = rates.flatMap((id) => {

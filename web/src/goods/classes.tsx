@@ -171,7 +171,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
             name={item.name}
             at={index}
             of={setup.classes.length}
-            move={(by) => acts.move('classes', item.id!, item.name, by)}
+            move={(by) => acts.move('classes', item.id, item.name, by)}
           />
           <Remover
             name={item.name}
@@ -196,7 +196,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
               <p className="mt-1.5 flex flex-wrap gap-1.5">
                 {filled > 0 &&
                   others.map(({ id, name }) => (
-                    <Button key={id} onClick={() => remove(id!)}>
+                    <Button key={id} onClick={() => remove(id)}>
                       To {name}
                     </Button>
                   ))}

@@ -70,7 +70,7 @@ function written(field: FieldName, from: Product | NonNullable<Product['inherite
     case 'length':
     case 'width':
     case 'height': {
-      const unit = ` ${setup.store!.length_unit}`
+      const unit = ` ${setup.store.length_unit}`
       const text = from[field] ?? ''
       return text.endsWith(unit) ? text.slice(0, -unit.length) : text
     }

@@ -65,8 +65,8 @@ export function priceOf(draft: DraftPrice): OwnPrice | null {
 export function previewOf(treatment: Treatment): Schemas['TreatmentPreview'] {
   const { id, name, active, zones, methods, price, travel } = treatment
   return {
-    id: id!,
-    name: name!,
+    id: id,
+    name: name,
     active: active ?? true,
     zones: zones ?? null,
     methods: methods ?? null,

@@ -83,7 +83,7 @@ export function useEditedCells(take: (rows: Product[]) => void) {
         const { product, field } = cellOf(one)
         const fault = done.faults.find((told) => told.id === product.id && told.field === field)
         const now = done.products.find(({ id }) => id === product.id)
-        return fault ? problemOf(fault, now) : ((now ?? product) as Doc)
+        return fault ? problemOf(fault, now) : (now ?? product)
       })
     }
     // Which values are meant is said of a whole request.
@@ -144,7 +144,7 @@ export function useEditedCells(take: (rows: Product[]) => void) {
             ...(SIDES.includes(cell.field) ? { group: 'size' } : {}),
             batch,
           },
-          cell.product as Doc,
+          cell.product,
         )
       }
       for (const { product, field } of cells) {

@@ -84,7 +84,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
       return {
         id: field,
         width: column.width,
-        ...headOf(column, asked, ask, setup.store!.length_unit!),
+        ...headOf(column, asked, ask, setup.store.length_unit),
         ...(column.numeric ? { numeric: true } : {}),
         text: own,
         copied: (product) => shownIn(column, product, setup).text,
@@ -112,7 +112,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
       width: 30,
       text: () => '',
       label: ({ name }) => `Bench: add ${name}`,
-      act: ({ sku }) => add(sku!),
+      act: ({ sku }) => add(sku),
       show: (product) => (
         <Button
           look="quiet"
@@ -120,7 +120,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
           className="min-w-7 px-0"
           aria-label={`Bench: add ${product.name}`}
           data-tip="Put it on the bench"
-          onClick={() => add(product.sku!)}
+          onClick={() => add(product.sku)}
         >
           <Plus size={13} aria-hidden />
         </Button>
@@ -166,7 +166,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
           count: total,
           at,
           idOf: ({ id }) => id,
-          nameOf: ({ sku }) => sku!,
+          nameOf: ({ sku }) => sku,
           fetch: rows.fetchRows,
           seen,
         }}

@@ -30,13 +30,13 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
   const { setup, send } = useWorkshop()
   const { act, remove } = useActs()
   const navigate = useNavigate()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   // The row as it stands now: what was opened may have been edited since.
   const { data: found } = useQuery({
     queryKey: ['products', 'panel', product.id, setup.revision],
     queryFn: async ({ signal }) => {
       const page = await answerOf(
-        api.GET('/api/products', { params: { query: { limit: 20, q: product.sku! } }, signal }),
+        api.GET('/api/products', { params: { query: { limit: 20, q: product.sku } }, signal }),
       )
       return page.products.find(({ id }) => id === product.id) ?? null
     },

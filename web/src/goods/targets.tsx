@@ -58,7 +58,7 @@ export function Targets({ treatment }: { treatment: Treatment }) {
           id={`targets-${treatment.id}`}
           label={`Put ${treatment.name} on goods, by name or SKU`}
           placeholder="a product or variant …"
-          formats={formatsOf(setup.store!)}
+          formats={formatsOf(setup.store)}
           take={(product) => change('add', { products: [product.id] })}
         />
       </span>

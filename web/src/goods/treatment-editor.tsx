@@ -38,7 +38,7 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
   const { setup } = useWorkshop()
   const { setPreview, previewProblem, preview } = usePreview()
   const acts = useActs()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const edited = useEdited('treatments', treatment)
   const { doc } = edited
   const showing = useCallback(

@@ -89,7 +89,7 @@ export function Treatments() {
               reach={data?.treatments.find(({ id }) => id === treatment.id)}
               open={opened === treatment.id}
               focus={opened === treatment.id ? query.get('field') : null}
-              toggle={() => open(opened === treatment.id ? null : treatment.id!)}
+              toggle={() => open(opened === treatment.id ? null : treatment.id)}
             />
           ))}
         </ul>
@@ -107,7 +107,7 @@ export function Treatments() {
         inputId="new-treatment"
         added={(made) => {
           setScope('all')
-          open(made.id!)
+          open(made.id)
         }}
       />
     </div>
@@ -126,7 +126,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
   const { setup } = useWorkshop()
   const acts = useActs()
   const { row, grip } = useSortedRow(treatment)
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const findings = awake(useFindingsAbout('goods')).filter(({ setting }) => setting?.id === treatment.id)
   const index = setup.treatments.findIndex(({ id }) => id === treatment.id)
   const classes = setup.classes.filter(({ id }) => treatment.classes.includes(id))
@@ -205,7 +205,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
             name={treatment.name}
             at={index}
             of={setup.treatments.length}
-            move={(by) => acts.move('treatments', treatment.id!, treatment.name ?? '', by)}
+            move={(by) => acts.move('treatments', treatment.id, treatment.name ?? '', by)}
           />
         </span>
       </div>

@@ -11,7 +11,7 @@ import { causeWords, goodsWords, whereWords } from './words'
 export function AwayTable({ label, rows }: { label: string; rows: Schemas['TurnedAway'][] }) {
   const { setup } = useWorkshop()
   const { replace } = useBenchCart()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   return (
     <Table aria-label={label} className="w-full">
       <thead>

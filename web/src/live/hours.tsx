@@ -11,7 +11,7 @@ const GOT: Asked['outcome'][] = ['nothing_available', 'not_served']
 /** Quotes of the day by the hour, those that got nothing at the foot of each bar. */
 export function Hours({ since, hours }: { since: string; hours: Asked[] }) {
   const { setup } = useWorkshop()
-  const zone = setup.store!.time_zone!
+  const zone = setup.store.time_zone
   const start = new Date(since).getTime()
   const bars = Array.from({ length: HOURS }, (_, at) => {
     const mine = hours.filter(({ hour }) => Math.floor((new Date(hour).getTime() - start) / 3_600_000) === at)

@@ -167,7 +167,7 @@ function Carriers({ now: { carriers } }: { now: Now }) {
 
 function Rest({ now: { release, orders, waiting, backup, backup_trouble } }: { now: Now }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const lines: [string, ReactNode][] = [
     ['Release', release === null ? 'nothing is published' : `${release} is live`],
     [

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { answerOf, api, type Schemas } from '../api/client'
+import { answerOf, api, type Schemas, type Setup } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { benchOf, useBenchCart } from '../bench/cart'
 import { Answer } from '../ui/answer'
@@ -50,7 +50,7 @@ export function TurnedAway() {
 
 function Found({ report }: { report: Report }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   return (
     <div className="flex flex-col gap-6">
       {report.carts === 0 ? (
@@ -76,7 +76,7 @@ function Found({ report }: { report: Report }) {
 }
 
 /** "37 carts to Northern Ireland with Inflatable dinghy: goods that may not travel with it." */
-export function awaySentence(group: Group, setup: Schemas['Setup']): string {
+export function awaySentence(group: Group, setup: Setup): string {
   const goods = group.goods.map(({ sku, name }) => name ?? sku)
   const held = goods.length && goods.length < 4 ? ` with ${list(goods)}` : ''
   return `${counted(group.times, 'cart')} to ${whereWords({ ...group, postcode: null }, setup, placeName)}${held}: ${causeWords(group)}`
@@ -85,7 +85,7 @@ export function awaySentence(group: Group, setup: Schemas['Setup']): string {
 function One({ of: group }: { of: Group }) {
   const { setup } = useWorkshop()
   const { replace } = useBenchCart()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const day = (at: string) => timeWords(at, { day: 'numeric', month: 'short' })
   const setting = settingOf(group)
   return (

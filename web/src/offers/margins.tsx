@@ -11,7 +11,7 @@ import { list } from '../ui/locale'
 export function MarginsTable({ offer }: { offer: Offer }) {
   const { setup } = useWorkshop()
   const { cart } = useBenchCart()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const { lock_version: _, ...shown } = offer
   const body: Schemas['MarginsRequest'] = { cart: documentOf(cart), offer: shown, at: momentOf(cart) }
   const { data } = useQuery({

@@ -26,7 +26,7 @@ const PLACEHOLDERS = ['remaining', 'threshold', 'zone', 'method']
 export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
   const { setup } = useWorkshop()
   const last = useRef<{ moment: Moment; at: number } | null>(null)
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const milepost = offer.milepost
   if (!milepost)
     return (
@@ -200,7 +200,7 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
 function Preview({ offer }: { offer: Offer }) {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const outlook = bench?.quote.offers.find((one) => one.offer === offer.id)
   const texts = offer.milepost?.texts ?? {}
   const values = placeholderValues(offer, outlook, setup, bench?.quote.landing?.zone, formats)

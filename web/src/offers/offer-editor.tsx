@@ -36,7 +36,7 @@ export function OfferEditor({
   opened: (id: string) => void
 }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const draft = useDraft('offers', offer)
   const { doc, change, commit, put, errorAt } = draft
   const check = (field: 'own_prices' | 'hides_paid' | 'combines' | 'paying_count', label: string) => (
@@ -173,7 +173,7 @@ interface Editing<Value> {
 
 function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect } & Editing<Effect>) {
   const { setup } = useWorkshop()
-  const { symbol } = formatsOf(setup.store!)
+  const { symbol } = formatsOf(setup.store)
   const choose = (kind: Effect['kind']) => {
     const most = effect.most ? { most: effect.most } : {}
     if (kind === 'free') put({ kind, ...most })
@@ -290,7 +290,7 @@ function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Pa
         />
       </fieldset>
       <span className="flex flex-wrap items-start gap-4">
-        {moment('starts', `Starts, ${setup.store!.time_zone}`)}
+        {moment('starts', `Starts, ${setup.store.time_zone}`)}
         {moment('ends', 'Ends just before')}
         <Typed
           label="For the first so many orders"

@@ -15,7 +15,7 @@ import { Empty } from '../ui/said'
 export function OfferList() {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const { opened, open } = useOpened('/offers', 'offer')
   const findings = useFindingsAbout('offers')
   const [second, setSecond] = useState<Bench | undefined>()
@@ -55,7 +55,7 @@ export function OfferList() {
         what="offer"
         inputId="new-offer"
         draft={(name) => ({ name, active: false, effect: { kind: 'free' } })}
-        added={(made) => open(made.id!)}
+        added={(made) => open(made.id)}
       />
     </div>
   )
@@ -74,7 +74,7 @@ function Stand({ label, offer, bench }: { label: string; offer: Offer; bench: Be
           outlook.state === 'acted' && offer.effect?.kind === 'free' ? 'bg-lime px-1 text-ink' : 'text-ink'
         }
       >
-        {standWords(outlook, setup, formatsOf(setup.store!))}
+        {standWords(outlook, setup, formatsOf(setup.store))}
       </span>
     </span>
   )

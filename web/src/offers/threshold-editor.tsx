@@ -29,8 +29,8 @@ export function ThresholdEditor({
   errorAt: (pointer: string) => string | undefined
 }) {
   const { setup } = useWorkshop()
-  const { symbol } = formatsOf(setup.store!)
-  const unit = { value: symbol, weight: setup.store!.weight_unit!, quantity: 'units' }
+  const { symbol } = formatsOf(setup.store)
+  const unit = { value: symbol, weight: setup.store.weight_unit, quantity: 'units' }
   const set = (fields: Partial<Threshold>) => threshold && change({ ...threshold, ...fields })
   return (
     <div className="flex flex-col gap-2">

@@ -10,7 +10,7 @@ export function BenchParcels() {
   const { setup } = useWorkshop()
   const [open, setOpen] = useState(false)
   const own = setup.rates.filter(({ plan }) => plan?.parcels?.kind === 'boxes')
-  if (!setup.boxes.length && setup.store!.parcels?.kind === 'one') return null
+  if (!setup.boxes.length && setup.store.parcels?.kind === 'one') return null
   return (
     <section aria-label="Parcels of the bench cart">
       <Button

@@ -24,7 +24,7 @@ export function Boxes() {
   const { setup } = useWorkshop()
   const acts = useActs()
   const rows = useEditedRows('boxes', setup.boxes)
-  const cells = useMemo(() => cellsOf(setup.store!), [setup.store])
+  const cells = useMemo(() => cellsOf(setup.store), [setup.store])
   const columns = useMemo(
     () => [
       ...Object.entries(cells).map(([id, cell]) => columnOf(id, cell)),
@@ -33,7 +33,7 @@ export function Boxes() {
     [cells, acts, setup.boxes],
   )
   const used =
-    setup.store!.parcels?.kind === 'boxes' || setup.rates.some(({ plan }) => plan?.parcels?.kind === 'boxes')
+    setup.store.parcels?.kind === 'boxes' || setup.rates.some(({ plan }) => plan?.parcels?.kind === 'boxes')
   return (
     <div className="pb-8">
       <p className="mb-2 max-w-3xl text-soft">
@@ -53,7 +53,7 @@ export function Boxes() {
           }}
           more={(event, { stored }) => {
             if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return
-            acts.move('boxes', stored.id!, stored.name, event.key === 'ArrowUp' ? -1 : 1)
+            acts.move('boxes', stored.id, stored.name, event.key === 'ArrowUp' ? -1 : 1)
             event.preventDefault()
           }}
           rowHead="name"
@@ -198,7 +198,7 @@ function actionsColumn(acts: ReturnType<typeof useActs>, boxes: Box[]): SheetCol
           at={boxes.indexOf(stored)}
           of={boxes.length}
           tabIndex={-1}
-          move={(by) => acts.move('boxes', stored.id!, stored.name, by)}
+          move={(by) => acts.move('boxes', stored.id, stored.name, by)}
         />
         <Remover name={stored.name} tabIndex={-1} remove={() => acts.remove('boxes', stored, stored.name)} />
       </span>
@@ -210,7 +210,7 @@ const BLANK = { name: '', length: '', width: '', height: '' }
 
 function AddBox() {
   const { setup } = useWorkshop()
-  const unit = setup.store!.length_unit!
+  const unit = setup.store.length_unit
   const made = useMade('boxes', 'New box', BLANK, ({ name, ...sides }) => ({
     name,
     size: Object.fromEntries(

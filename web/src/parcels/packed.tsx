@@ -17,7 +17,7 @@ type Parcel = Schemas['ParcelsDrawn']['parcels'][number]
 export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
   const { setup } = useWorkshop()
   const { cart } = useBenchCart()
-  const [rate, setRate] = useState(setup.store!.parcels?.kind === 'boxes' ? '' : (rates[0]?.id ?? ''))
+  const [rate, setRate] = useState(setup.store.parcels?.kind === 'boxes' ? '' : (rates[0]?.id ?? ''))
   const body: Schemas['ParcelsRequest'] = { cart: documentOf(cart), ...(rate ? { rate } : {}) }
   const asked = useQuery({
     queryKey: ['parcels', setup.revision, body],
@@ -38,10 +38,7 @@ export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
           label="Packed as for"
           className="mb-1 w-full"
           value={rate}
-          choices={[
-            ['', 'as the shop packs'],
-            ...rates.map(({ id }) => [id, `as for ${name(id!)}`] as const),
-          ]}
+          choices={[['', 'as the shop packs'], ...rates.map(({ id }) => [id, `as for ${name(id)}`] as const)]}
           choose={(value) => setRate(value)}
         />
       )}
@@ -51,7 +48,7 @@ export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
         <Answer of={asked} waiting="Packing …">
           {({ cause, parcels }) =>
             cause ? (
-              <p className="text-ochre">{causeSentence(cause, formatsOf(setup.store!))}</p>
+              <p className="text-ochre">{causeSentence(cause, formatsOf(setup.store))}</p>
             ) : parcels.length === 0 ? (
               <p className="text-soft">Nothing to pack.</p>
             ) : (

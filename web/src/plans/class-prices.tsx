@@ -19,7 +19,7 @@ interface Props {
 /** A schedule for each class, one for everything else; each charged once or for each unit, or not carried. */
 export function ClassPrices({ label, plan, put, change, commit, errorAt }: Props) {
   const { setup } = useWorkshop()
-  const store = setup.store!
+  const store = setup.store
   const formats = formatsOf(store)
   const list = plan.classes ?? []
   const free = setup.classes.filter(({ id }) => !list.some((item) => item.class === id))

@@ -49,7 +49,7 @@ const BLANK: Plan = { schedule: { kind: 'flat', amount: '' } }
 /** A plan, edited in place: what is typed redraws strip and bench at once, and is stored when the field is left. */
 export function PlanEditor({ label, inputId, of, field, over, preview, previewAt }: Props) {
   const { setup } = useWorkshop()
-  const store = setup.store!
+  const store = setup.store
   const formats = formatsOf(store)
   const [sorted, setSorted] = useState(false)
   const name = of.doc.name ?? setup.methods.find(({ id }) => id === of.doc.method)?.name ?? ''

@@ -53,7 +53,7 @@ export function EditorFrame<K extends 'offers' | 'rules'>({
               Walk its edges
             </Link>
           )}
-          <Button look="quiet" onClick={() => acts.duplicate(kind, item.id!, name, opened)}>
+          <Button look="quiet" onClick={() => acts.duplicate(kind, item.id, name, opened)}>
             <Copy size={13} aria-hidden /> Duplicate
           </Button>
           <EditorButtons

@@ -108,7 +108,7 @@ function Row<Kind extends Item>({
           {!isOpen && <p className={item.active ? '' : 'text-soft'}>{sentence(item)}</p>}
           <p className="text-soft">{stand(item)}</p>
           {about.map((finding) => (
-            <Doubt key={finding.key}>{findingSentence(finding, setup, formatsOf(setup.store!)).text}</Doubt>
+            <Doubt key={finding.key}>{findingSentence(finding, setup, formatsOf(setup.store)).text}</Doubt>
           ))}
         </div>
         <span className="flex">

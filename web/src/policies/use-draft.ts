@@ -12,7 +12,7 @@ export function useDraft<K extends 'offers' | 'rules'>(kind: K, stored: DocOf<K>
   type D = DocOf<K>
   const { setPreview, preview, previewProblem } = usePreview()
   const of = useEdited(kind, stored)
-  const doc = of.doc as D
+  const doc = of.doc
   const under = kind === 'offers' ? 'offer' : 'rule'
   const typed = of.edits.length > 0
   useEffect(() => {
@@ -23,8 +23,8 @@ export function useDraft<K extends 'offers' | 'rules'>(kind: K, stored: DocOf<K>
 
   const change = (fields: Partial<D>) => {
     const names = Object.keys(fields) as (keyof D & string)[]
-    of.change(names.join(' '), `${stored.name}: ${named(names.join(','))}`, () => fields as object, {
-      read: (there) => names.map((name) => (there as D)[name]),
+    of.change(names.join(' '), `${stored.name}: ${named(names.join(','))}`, () => fields, {
+      read: (there) => names.map((name) => there[name]),
     })
   }
   const clashing = of.edits.filter(({ current }) => current)

@@ -12,7 +12,7 @@ type Parted = Schemas['ProofParting']['methods'][number]
 /** Before and after of a cart that gets something else, and the line of the reckoning in which they part. */
 export function Parting({ id }: { id: string }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const { data } = useParting(id, true)
   if (!data?.methods.length) return null
   return (

@@ -26,7 +26,7 @@ export function ProofEditor({
   close: () => void
 }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const acts = useActs()
   const { record } = useProofActs()
   const bench = useBenchCart()
@@ -74,13 +74,11 @@ export function ProofEditor({
       </div>
       <div>
         <h3 className="text-base">The cart</h3>
-        <p>{cartSentence(doc as Proof)}</p>
+        <p>{cartSentence(doc)}</p>
         <p className="flex flex-wrap gap-1">
           <Button
             look="quiet"
-            onClick={() =>
-              bench.replace({ ...benchOf(doc.cart, ''), when: momentForBench(doc as Proof, outcome) })
-            }
+            onClick={() => bench.replace({ ...benchOf(doc.cart, ''), when: momentForBench(doc, outcome) })}
           >
             <ShoppingCart size={13} aria-hidden /> Put it on the bench
           </Button>
@@ -103,7 +101,7 @@ export function ProofEditor({
       {outcome.recorded_at && (
         <p className="text-soft">
           Live prices are those that carriers answered with on {momentWords(outcome.recorded_at)}.{' '}
-          <Button look="quiet" onClick={() => void record({ ids: [proof.id!] })}>
+          <Button look="quiet" onClick={() => void record({ ids: [proof.id] })}>
             Ask again
           </Button>
         </p>

@@ -96,7 +96,7 @@ export function ProofList() {
                     key={one.proof.id}
                     of={one}
                     open={opened === one.proof.id}
-                    toggle={() => open(opened === one.proof.id ? null : one.proof.id!)}
+                    toggle={() => open(opened === one.proof.id ? null : one.proof.id)}
                   />
                 ))}
               </ul>
@@ -122,7 +122,7 @@ export function ProofList() {
 
 function Row({ of: { proof, outcome }, open, toggle }: { of: Listed; open: boolean; toggle: () => void }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const acts = useProofActs()
   const { state } = outcome
   return (
@@ -159,17 +159,17 @@ function Row({ of: { proof, outcome }, open, toggle }: { of: Listed; open: boole
               ))}
             </ul>
           )}
-          {state === 'changed' && <Parting id={proof.id!} />}
+          {state === 'changed' && <Parting id={proof.id} />}
         </div>
         <span className="flex shrink-0 gap-1">
           {state === 'changed' && (
-            <Button onClick={() => void acts.accept({ ids: [proof.id!] })}>
+            <Button onClick={() => void acts.accept({ ids: [proof.id] })}>
               <Check size={13} aria-hidden /> Accept
               <span className="sr-only"> what {proof.name} gets now</span>
             </Button>
           )}
           {outcome.unclear.some(({ code }) => code === 'not_recorded') && (
-            <Button onClick={() => void acts.record({ ids: [proof.id!] })}>
+            <Button onClick={() => void acts.record({ ids: [proof.id] })}>
               <Radio size={13} aria-hidden /> Ask again
               <span className="sr-only"> for {proof.name}</span>
             </Button>

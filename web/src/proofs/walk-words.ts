@@ -22,7 +22,7 @@ const figure = ({ measure, figure: text = '' }: Reason, formats: Formats) =>
   measure === 'value' ? formats.money(text) : measure === 'quantity' ? counted(Number(text), 'unit') : text
 
 const edge = (reason: Reason, formats: Formats) =>
-  `${measureWords(reason.measure as 'weight')} ${SIDES[reason.side ?? 'at'] ?? ''} ${figure(reason, formats)}`
+  `${measureWords(reason.measure)} ${SIDES[reason.side ?? 'at'] ?? ''} ${figure(reason, formats)}`
 
 type Tell = (reason: Reason, setup: Setup, formats: Formats) => string
 
@@ -40,10 +40,10 @@ const TELLS: Record<Reason['code'], Tell> = {
   plain: () => 'an ordinary cart',
   edge: (reason, _, formats) => edge(reason, formats),
   increment: (reason, _, formats) =>
-    `${measureWords(reason.measure as 'weight')} ${SIDES[reason.side ?? 'at'] ?? ''} ${counted(reason.count ?? 1, 'increment')} above ${figure(reason, formats)}`,
+    `${measureWords(reason.measure)} ${SIDES[reason.side ?? 'at'] ?? ''} ${counted(reason.count ?? 1, 'increment')} above ${figure(reason, formats)}`,
   worth: ({ times = 1 }) => `worth ${times} times as much`,
   cell: (reason, _, formats) =>
-    `${measureWords(reason.measure as 'weight')} from ${figure(reason, formats)}${reason.column ? ` and ${reason.column}` : ''}`,
+    `${measureWords(reason.measure)} from ${figure(reason, formats)}${reason.column ? ` and ${reason.column}` : ''}`,
   units: ({ count = 1 }) => counted(count, 'unit'),
   others: () => 'other goods beside them',
   least: () => 'the least',
@@ -61,7 +61,7 @@ const TELLS: Record<Reason['code'], Tell> = {
   promotion: ({ offer }) => `“${offer}” with another promotion the other way`,
   uses: ({ offer, count = 0 }) => `“${offer}” used ${counted(count, 'time')} before`,
   height: (reason, _, formats) =>
-    `“${reason.offer}” at ${figure(reason, formats)} ${measureWords(reason.measure as 'weight')}`,
+    `“${reason.offer}” at ${figure(reason, formats)} ${measureWords(reason.measure)}`,
   with_treated: ({ offer, name }) => `“${offer}” beside ${name}, at a price of its own`,
   both_offers: ({ offer, other }) => `“${offer}” and “${other}” together`,
   rule_holds: ({ rule }) => `“${rule}” holds`,

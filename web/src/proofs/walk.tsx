@@ -29,9 +29,9 @@ export function Walk() {
   const asked = new URLSearchParams(hash.slice(1))
   const scope: Scope = asked.has('rate') ? 'rate' : asked.has('offer') ? 'offer' : 'zone'
   const things = {
-    zone: setup.zones.map(({ id, name }) => [id!, name!] as const),
+    zone: setup.zones.map(({ id, name }) => [id, name] as const),
     rate: setup.rates.map((rate) => [rate.id, rateName(rate, setup)] as const),
-    offer: setup.offers.map(({ id, name }) => [id!, name!] as const),
+    offer: setup.offers.map(({ id, name }) => [id, name] as const),
   }
   const id = asked.get(scope) ?? things[scope][0]?.[0] ?? ''
   const name = things[scope].find(([one]) => one === id)?.[1] ?? ''
@@ -91,7 +91,7 @@ function rateName(rate: Schemas['Rate'], setup: ReturnType<typeof useWorkshop>['
 function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
   const { setup } = useWorkshop()
   const act = useAct('/api/proofs', `walk ${name}`, `Keep the carts of the walk of ${name}`)
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   // A proof hears what carriers said, and nothing made up.
   const kept = walk.carts.filter(({ carriers }) => carriers === null)
   const keep = () => {
@@ -127,7 +127,7 @@ function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
 
 /** The table as rows of a file: what is told apart, the cart, and a column for each method by its code. */
 function rowsOf(walk: Schemas['Walk'], setup: ReturnType<typeof useWorkshop>['setup']) {
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const methods = walk.methods.map((id) => setup.methods.find((one) => one.id === id)!)
   return [
     ['tells apart', 'cart', 'moment', 'carriers', ...methods.map(({ code }) => code)],
@@ -143,7 +143,7 @@ function rowsOf(walk: Schemas['Walk'], setup: ReturnType<typeof useWorkshop>['se
 
 function Tariff({ walk, name }: { walk: Schemas['Walk']; name: string }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const methods = walk.methods.map((id) => setup.methods.find((one) => one.id === id)!)
   const usual = walk.carts[0]?.cart
   return (

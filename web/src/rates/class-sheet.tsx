@@ -36,7 +36,7 @@ function groupsOf(setup: Setup): { id: Group; name: string }[] {
 /** Rates by classes as a sheet: each cell a class's price by a rate, with its figures below. */
 export function ClassSheet({ rows, figures, whole }: { rows: Row[]; figures: Figures; whole: boolean }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const navigate = useNavigate()
   const { setPreview } = usePreview()
   const { of } = useEditedList('rates')

@@ -20,7 +20,7 @@ import { Empty } from '../ui/said'
 export function RateList() {
   const { setup } = useWorkshop()
   const act = useAct('/api/rates/change', 'store', 'Change the prices of many rates')
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const { data: found } = useFindings(setup.revision)
   const [zone, setZone] = useState('')
   const [method, setMethod] = useState('')

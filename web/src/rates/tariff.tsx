@@ -22,7 +22,7 @@ const MEASURES = [
 ] as const
 
 const mostOf = (measure: Measure, setup: Setup) =>
-  ({ weight: `40 ${setup.store!.weight_unit}`, value: '200', quantity: '20' })[measure]
+  ({ weight: `40 ${setup.store.weight_unit}`, value: '200', quantity: '20' })[measure]
 
 /** Ordinary goods that no class and no treatment reaches. */
 const goods = (setup: Setup) => ({
@@ -31,7 +31,7 @@ const goods = (setup: Setup) => ({
       name: 'Any goods',
       quantity: 1,
       unit_price: '10.00',
-      weight: `1 ${setup.store!.weight_unit}`,
+      weight: `1 ${setup.store.weight_unit}`,
       size: { length: '20 cm', width: '15 cm', height: '10 cm' },
     },
   ],
@@ -47,7 +47,7 @@ interface Row {
 /** What a shopper pays for ordinary goods: every zone, every method, every step. */
 export function Tariff() {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const [measure, setMeasure] = useState<Measure>('weight')
   const [typed, setTyped] = useState<Partial<Record<Measure, string>>>({})
   const [most, setMost] = useState<Partial<Record<Measure, string>>>({})
@@ -63,7 +63,7 @@ export function Tariff() {
     setup.rates
       .filter((rate) => rate.zone === zone.id && data?.lines[rate.id])
       .map((rate) => ({
-        zone: zone.name!,
+        zone: zone.name,
         method: rate.name ?? setup.methods.find(({ id }) => id === rate.method)?.name ?? '',
         live: Boolean(rate.live),
         pieces: data!.lines[rate.id]!,

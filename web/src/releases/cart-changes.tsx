@@ -18,7 +18,7 @@ type Change = Changes['carts'][number]
 /** What changes for carts, the largest first: zones, prices before and after, and findings that are new. */
 export function CartChanges({ changes, none }: { changes: Changes; none: string }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   if (!changes.ready)
     return (
       <p role="status" className="py-2 text-soft" aria-busy>

@@ -41,13 +41,7 @@ function Promises({ settings }: { settings: Settings }) {
     to.PATCH('/api/door', { body: { ...fields, lock_version: newest.lock_version } }),
   )
   const whole = (field: 'holds_minutes' | 'evidence_days', label: string) => (
-    <Field
-      of={edited}
-      at={field}
-      label={label}
-      width="w-24"
-      write={(text) => ({ [field]: Number(text) })}
-    />
+    <Field of={edited} at={field} label={label} width="w-24" write={(text) => ({ [field]: Number(text) })} />
   )
   const label = 'Tax in a price'
   return (
@@ -62,7 +56,7 @@ function Promises({ settings }: { settings: Settings }) {
             value={edited.doc.tax_class ?? ''}
             choices={[
               ['', 'is not told'],
-              ...setup.tax_classes.map(({ id, name, rate }) => [id!, `by ${name}, ${rate} %`] as const),
+              ...setup.tax_classes.map(({ id, name, rate }) => [id, `by ${name}, ${rate} %`] as const),
             ]}
             choose={(tax_class) => edited.put('tax_class', label, () => ({ tax_class: tax_class || null }))}
           />

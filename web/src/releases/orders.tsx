@@ -78,7 +78,7 @@ function Uses({ of }: { of: Record<string, number> }) {
   if (limited.length === 0) return null
   return (
     <span className="text-soft">
-      {limited.map(({ id, name, first }) => `${name}: ${of[id!] ?? 0} of ${first} used`).join('; ')}
+      {limited.map(({ id, name, first }) => `${name}: ${of[id] ?? 0} of ${first} used`).join('; ')}
     </span>
   )
 }
@@ -93,7 +93,7 @@ function List({
   open: (number: string | null) => void
 }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const due = useDueWords()
   return (
     <Table aria-label="Orders" className="mt-2 w-full">
@@ -169,7 +169,7 @@ function Row({
 
 function Evidence({ number }: { number: string }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const found = useQuery({
     queryKey: ['orders', 'one', number],
     queryFn: ({ signal }) =>

@@ -17,7 +17,7 @@ const MOMENT = {
 /** When something is due, on the store's clock. */
 export function useDueWords() {
   const { setup } = useWorkshop()
-  return (at: string) => timeWords(at, { ...MOMENT, timeZone: setup.store!.time_zone! })
+  return (at: string) => timeWords(at, { ...MOMENT, timeZone: setup.store.time_zone })
 }
 
 /** A release that goes live at a moment, and the way to take that back. */

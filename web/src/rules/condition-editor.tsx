@@ -66,7 +66,7 @@ export function ConditionEditor({ condition, change, put, commit, errorAt, remov
         label="Fact"
         value={condition.fact}
         choices={ALL_FACTS.map((one) => [one, FACTS[one].label] as const)}
-        choose={(fact) => send(blank(fact, setup.store!.country!))}
+        choose={(fact) => send(blank(fact, setup.store.country))}
       />
       <Says condition={condition} change={change} put={put} commit={commit} errorAt={errorAt} send={send} />
       <Button look="quiet" className="px-1" aria-label="Remove this condition" onClick={remove}>

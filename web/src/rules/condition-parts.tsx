@@ -78,7 +78,7 @@ const SIDES = {
 
 export function Bounds({ condition, change, put, commit, errorAt }: Saying<ConditionOn<Measured>>) {
   const { setup } = useWorkshop()
-  const unit = FACTS[condition.fact].unit?.(setup.store!)
+  const unit = FACTS[condition.fact].unit?.(setup.store)
   const side = (name: 'low' | 'high') => {
     const keys = SIDES[name]
     const key = keys.find(([bound]) => condition[bound] !== undefined)?.[0] ?? keys[0][0]

@@ -21,7 +21,7 @@ export function OrderPage() {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   useAllReckonings()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   // A price without its steps: they are being worked out.
   const worked = bench?.quote.methods.every(({ price, reckoning }) => price === null || reckoning.length > 0)
   if (!bench || !worked) return <p className="text-soft">Pricing the cart …</p>

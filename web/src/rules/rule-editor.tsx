@@ -37,7 +37,7 @@ export function RuleEditor({
   opened: (id: string) => void
 }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const draft = useDraft('rules', rule)
   const { doc, change, commit, put, errorAt } = draft
   const actions = doc.then ?? []
@@ -139,8 +139,8 @@ function ActionEditor({
   remove: (() => void) | undefined
 }) {
   const { setup } = useWorkshop()
-  const { symbol } = formatsOf(setup.store!)
-  const ids = setup.methods.map(({ id }) => id!)
+  const { symbol } = formatsOf(setup.store)
+  const ids = setup.methods.map(({ id }) => id)
   const choose = (kind: Action['kind']) => {
     const next = asKind(action, kind, ids)
     if (isWhole(next)) put(next)

@@ -18,7 +18,7 @@ export function RuleList() {
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   useAllReckonings()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const { opened, open } = useOpened('/rules', 'rule')
   const [second, setSecond] = useState<Bench | undefined>()
   const stand = (rule: Rule) =>
@@ -57,9 +57,9 @@ export function RuleList() {
           name,
           active: false,
           when: { all: [] },
-          then: [{ kind: 'hide', ...(setup.methods[0] ? { methods: [setup.methods[0].id!] } : {}) }],
+          then: [{ kind: 'hide', ...(setup.methods[0] ? { methods: [setup.methods[0].id] } : {}) }],
         })}
-        added={(made) => open(made.id!)}
+        added={(made) => open(made.id)}
       />
     </div>
   )
@@ -68,7 +68,7 @@ export function RuleList() {
 /** What a rule does to one cart now, or what is missing. */
 function Stand({ label, rule, quote }: { label: string; rule: Rule; quote: Quote | undefined }) {
   const { setup } = useWorkshop()
-  const formats = formatsOf(setup.store!)
+  const formats = formatsOf(setup.store)
   const verdict = quote?.rules.find((one) => one.rule === rule.id)
   if (!quote || !verdict) return null
   const does = ruleDoes(rule.id, quote, setup, formats)

@@ -44,7 +44,7 @@ export function TreeEditor({ tree, depth, pointer, change, put, commit, errorAt,
           label="How many must hold"
           value={kind}
           choices={KINDS.map((one) => [one, NAMES[one]] as const)}
-          choose={(value) => put({ [value]: parts } as Tree)}
+          choose={(value) => put({ [value]: parts })}
         />
         {parts.length === 0 && (
           <span className="text-soft">

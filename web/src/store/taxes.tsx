@@ -49,7 +49,7 @@ function TaxClasses() {
                 name={item.name}
                 at={index}
                 of={setup.tax_classes.length}
-                move={(by) => acts.move('tax-classes', item.id!, item.name, by)}
+                move={(by) => acts.move('tax-classes', item.id, item.name, by)}
               />
               <Remover
                 name={item.name}

@@ -44,7 +44,7 @@ function Row({ zone, area, open, toggle }: { zone: Zone; area: Area; open: boole
       `Take ${sentence} out of ${zone.name}`,
       (_, { lock_version = 0 }) =>
         send((to) =>
-          to.DELETE('/api/areas/{id}', { params: { path: { id: area.id! }, query: { lock_version } } }),
+          to.DELETE('/api/areas/{id}', { params: { path: { id: area.id }, query: { lock_version } } }),
         ),
       zone,
     )

@@ -52,7 +52,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
 
   const about = `Postcodes of ${zone.name}`
   const type = (text: string, beside = typed?.beside ?? '', sent = together(beside, text)) =>
-    edited.change(list, about, () => ({ [list]: sent }) as unknown as Partial<Area>, {
+    edited.change(list, about, () => ({ [list]: sent }), {
       typed: { text, beside } satisfies Typed,
       read: (there) => there[list],
     })
@@ -65,7 +65,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
   /** Stores the good ones; the bad ones stay here, to be put right and put beside them. */
   const keepGood = (good: string, bad: string) => {
     const all = together(typed?.beside ?? '', good)
-    edited.change(list, about, () => ({ [list]: all }) as unknown as Partial<Area>, {
+    edited.change(list, about, () => ({ [list]: all }), {
       typed: { text: bad, beside: all } satisfies Typed,
       read: (there) => there[list],
       stored: () => type(bad, all),

@@ -9,7 +9,7 @@ import { Tick } from '../ui/tick'
 export function DutyEditor({ zone }: { zone: Zone }) {
   const { setup } = useWorkshop()
   const edited = useEdited('zones', zone)
-  const { symbol } = formatsOf(setup.store!)
+  const { symbol } = formatsOf(setup.store)
   const duty = edited.doc.duty ?? null
   const check = (field: 'carriage' | 'included', label: string) => (
     <Tick

@@ -261,7 +261,7 @@ export function Sheet<Row>({
               active={here && !begun ? active.column : typed ? typed.column : null}
               from={!single && index >= range.top && index <= range.bottom ? range.left : null}
               to={range.right}
-              begun={typed as Begun<unknown> | null}
+              begun={typed}
               chosen={row !== undefined && (chosen?.(row) ?? false)}
               opened={row !== undefined && (opened?.(row) ?? false)}
               rowHead={rowHead}

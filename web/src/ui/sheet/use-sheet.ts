@@ -145,7 +145,7 @@ export function useSheet<Row>({
   const rowsFrom = async (start: number, length: number): Promise<Row[]> => {
     const within = Math.min(length, Math.max(0, rows.count - start))
     const here = Array.from({ length: within }, (_, at) => rows.at(start + at))
-    if (here.every((row) => row !== undefined)) return here as Row[]
+    if (here.every((row) => row !== undefined)) return here
     return (await rows.fetch?.(start, within)) ?? []
   }
   const tooMany = (count: number) => {
@@ -211,8 +211,7 @@ export function useSheet<Row>({
         )
         .join('\n')
     const here = Array.from({ length: range.bottom - range.top + 1 }, (_, at) => rows.at(range.top + at))
-    if (here.every((row) => row !== undefined))
-      return event.clipboardData.setData('text', text(here as Row[]))
+    if (here.every((row) => row !== undefined)) return event.clipboardData.setData('text', text(here))
     void rowsFrom(range.top, here.length).then((list) => navigator.clipboard.writeText(text(list)))
   }
 

@@ -1,9 +1,11 @@
 import type { Schemas } from '../api/client'
 
+/** Along length, width and height. */
+type Triple = readonly [number, number, number]
 type Drawing = NonNullable<Schemas['ParcelsDrawn']['parcels'][number]['drawing']>
 interface Unit {
-  at: number[]
-  dims: number[]
+  at: Triple
+  dims: Triple
   name: string
   of: number
 }
@@ -12,25 +14,30 @@ interface Unit {
 const TONES = ['#e4dbc7', '#cfc3a6', '#b9c4c9', '#d8c9b8', '#c6cbb5', '#cbbfc4']
 const MOST = 400
 
+const tripleOf = ([length = 0, width = 0, height = 0]: readonly number[]): Triple => [length, width, height]
+
 /** Single units of the blocks; blocks of very many stay whole. */
 function unitsOf(drawing: Drawing): Unit[] {
   const many = drawing.blocks.reduce((sum, { counts }) => sum + counts.reduce((a, b) => a * b, 1), 0) > MOST
-  return drawing.blocks.flatMap(({ name, of, at, counts, dims }) => {
+  return drawing.blocks.flatMap(({ name, of, ...block }) => {
+    const at = tripleOf(block.at)
+    const counts = tripleOf(block.counts)
+    const dims = tripleOf(block.dims)
     if (many)
-      return Array.from({ length: counts[2]! }, (_, k) => ({
+      return Array.from({ length: counts[2] }, (_, k) => ({
         name,
         of,
-        at: [at[0]!, at[1]!, at[2]! + k * dims[2]!],
-        dims: [counts[0]! * dims[0]!, counts[1]! * dims[1]!, dims[2]!],
+        at: [at[0], at[1], at[2] + k * dims[2]],
+        dims: [counts[0] * dims[0], counts[1] * dims[1], dims[2]],
       }))
     const units: Unit[] = []
-    for (let k = 0; k < counts[2]!; k++)
-      for (let j = 0; j < counts[1]!; j++)
-        for (let i = 0; i < counts[0]!; i++)
+    for (let k = 0; k < counts[2]; k++)
+      for (let j = 0; j < counts[1]; j++)
+        for (let i = 0; i < counts[0]; i++)
           units.push({
             name,
             of,
-            at: [at[0]! + i * dims[0]!, at[1]! + j * dims[1]!, at[2]! + k * dims[2]!],
+            at: [at[0] + i * dims[0], at[1] + j * dims[1], at[2] + k * dims[2]],
             dims,
           })
     return units
@@ -39,7 +46,7 @@ function unitsOf(drawing: Drawing): Unit[] {
 
 /** The heights at which something is put down, from the bottom up. */
 export function layersOf(drawing: Drawing): number[] {
-  return [...new Set(unitsOf(drawing).map(({ at }) => at[2]!))].sort((one, other) => one - other)
+  return [...new Set(unitsOf(drawing).map(({ at }) => at[2]))].sort((one, other) => one - other)
 }
 
 /** A packed box seen from above one corner, with everything up to one layer in it. */
@@ -62,8 +69,8 @@ export function BoxDrawing({ drawing, layer, label }: { drawing: Drawing; layer:
   const left = -width * 0.866 * scale - 4
   const upper = -height * scale - 4
   const shown = unitsOf(drawing)
-    .filter(({ at }) => at[2]! <= top)
-    .sort((one, other) => one.at[2]! - other.at[2]! || one.at[0]! + one.at[1]! - other.at[0]! - other.at[1]!)
+    .filter(({ at }) => at[2] <= top)
+    .sort((one, other) => one.at[2] - other.at[2] || one.at[0] + one.at[1] - other.at[0] - other.at[1])
   return (
     <svg
       role="img"

@@ -1,7 +1,7 @@
 /*
  * Helps with the shop's own address form, which stands inside of it. See docs/embed.md.
  */
-import { countryNames, define, element, Part, servedBy, type Address, type Served } from './frame'
+import { ASKING, countryNames, define, element, Part, servedBy, type Address, type Served } from './frame'
 import type { components } from '../api/contract.gen'
 
 type Looked = components['schemas']['CheckoutAddress']
@@ -71,54 +71,52 @@ const REST = 400
 /** Fields by the autofill tokens of the HTML Standard. */
 const TOKENS = { country: 'country', region: 'address-level1', postcode: 'postal-code' } as const
 type Name = keyof typeof TOKENS | 'lines'
+/** Marks what stands in a list that the page has left empty. */
+const OURS = 'data-gate-mile'
 const LINES = ['street-address', 'address-line1', 'address-line2', 'address-line3']
 
 class AddressForm extends Part<Words> {
-  static observedAttributes = ['key', 'server', 'through']
+  static readonly properties = { ...ASKING, boxes: 'text' } as const
   protected readonly dictionary = WORDS
   private known = new Map<string, Served>()
   private timer = 0
   private latest = 0
-  private filled: string | null = null
+  private listed: string | null = null
   private readonly places = new Map<Name, HTMLElement>()
+  /** Fields that were required before they had nothing to choose. */
+  private readonly spared = new WeakSet<Field>()
   private static count = 0
   private readonly number = ++AddressForm.count
 
-  constructor() {
-    super()
-    this.addEventListener('input', () => this.soon(REST))
-    this.addEventListener('change', (event) => {
+  constructor(host: HTMLElement) {
+    super(host)
+    host.addEventListener('input', () => this.lookSoon(REST))
+    host.addEventListener('change', (event) => {
       if (event.target === this.field('country')) this.countryChosen()
-      this.soon(0)
+      this.lookSoon(0)
     })
   }
 
-  override connectedCallback() {
-    super.connectedCallback()
-    // What stands in the form may not be there yet while the page is still being read.
-    if (document.readyState === 'loading')
-      document.addEventListener('DOMContentLoaded', () => void this.begin(), { once: true })
-    else void this.begin()
-  }
-
-  override disconnectedCallback() {
-    super.disconnectedCallback()
+  protected override rest() {
     clearTimeout(this.timer)
   }
 
-  attributeChangedCallback(_: string, before: string | null, now: string | null) {
-    if (this.ready && before !== now) void this.begin()
+  protected update() {
+    // What stands in the form may not be there yet while the page is still being read.
+    if (document.readyState === 'loading')
+      document.addEventListener('DOMContentLoaded', () => void this.learn(), { once: true })
+    else void this.learn()
   }
 
   private field(name: keyof typeof TOKENS): Field | null {
-    return this.querySelector<Field>(`[autocomplete~="${TOKENS[name]}"]`)
+    return this.host.querySelector<Field>(`[autocomplete~="${TOKENS[name]}"]`)
   }
 
   private get streets(): Field[] {
-    return [...this.querySelectorAll<Field>(LINES.map((token) => `[autocomplete~="${token}"]`).join())]
+    return [...this.host.querySelectorAll<Field>(LINES.map((token) => `[autocomplete~="${token}"]`).join())]
   }
 
-  private async begin() {
+  private async learn() {
     try {
       this.known = await servedBy(this.source, () => this.call('served'))
     } catch {
@@ -127,24 +125,38 @@ class AddressForm extends Part<Words> {
     }
     this.countries()
     this.countryChosen()
-    this.soon(0)
+    this.lookSoon(0)
   }
 
-  /** Only what is served can be chosen; an empty list is filled. */
+  /**
+   * Only what is served can be chosen; an empty list is filled. The page's own options stay where they are, out of sight:
+   * whatever has made them may want to change them.
+   */
   private countries() {
     const field = this.field('country')
     if (!(field instanceof HTMLSelectElement)) return
     const chosen = field.value
-    for (const option of [...field.options])
-      if (option.value && !this.known.has(option.value)) option.remove()
     const names = countryNames(this.locale)
-    if ([...field.options].every((option) => !option.value)) {
-      const list = [...this.known.keys()].map((code) => [code, names(code)] as const)
-      list.sort(([, one], [, other]) => one.localeCompare(other, this.locale))
-      if (!field.options.length) field.append(element('option', { value: '' }, this.words.choose))
-      field.append(...list.map(([code, name]) => element('option', { value: code }, name)))
-    }
+    const list = [...this.known.keys()]
+      .map((code) => [code, names(code)] as const)
+      .sort(([, one], [, other]) => one.localeCompare(other, this.locale))
+    this.choices(field, list)
     field.value = this.known.has(chosen) ? chosen : ''
+  }
+
+  /** Fills a list that the page has left empty, and hides what can't be chosen of one that it has filled. */
+  private choices(field: HTMLSelectElement, list: readonly (readonly [string, string])[]) {
+    const codes = new Set(list.map(([code]) => code))
+    const theirs = [...field.options].filter((option) => !option.hasAttribute(OURS))
+    field.querySelectorAll(`[${OURS}]`).forEach((option) => option.remove())
+    for (const option of theirs) {
+      option.hidden = option.value !== '' && !codes.has(option.value)
+      option.disabled = option.hidden
+    }
+    if (theirs.some(({ value }) => value)) return
+    const own = (value: string, text: string) => element('option', { value, [OURS]: true }, text)
+    if (!theirs.length) field.append(own('', this.words.choose))
+    field.append(...list.map(([code, name]) => own(code, name)))
   }
 
   /** Regions that can be chosen, and how a postcode of the country looks. */
@@ -157,23 +169,31 @@ class AddressForm extends Part<Words> {
       postcode.autocapitalize = 'characters'
     }
     const region = this.field('region')
-    if (!(region instanceof HTMLSelectElement) || this.filled === country) return
-    this.filled = country
-    const codes = Object.keys(one?.regions ?? {}).filter((code) => one!.regions![code] !== 'none')
+    if (!(region instanceof HTMLSelectElement) || this.listed === country) return
+    this.listed = country
+    const list = Object.entries(one?.regions ?? {})
+      .filter(([, how]) => how !== 'none')
+      .map(([code]) => [code, one?.names?.[code] ?? code] as const)
+      .sort(([, name], [, other]) => name.localeCompare(other, this.locale))
     const chosen = region.value
-    region.replaceChildren(
-      element('option', { value: '' }, this.words.choose),
-      ...codes
-        .map((code) => [code, one?.names?.[code] ?? code] as const)
-        .sort(([, name], [, other]) => name.localeCompare(other, this.locale))
-        .map(([code, name]) => element('option', { value: code }, name)),
-    )
-    region.value = codes.includes(chosen) ? chosen : ''
-    const place = region.closest<HTMLElement>('[data-region]') ?? region.closest('label') ?? region
-    place.hidden = codes.length === 0
+    this.choices(region, list)
+    region.value = list.some(([code]) => code === chosen) ? chosen : ''
+    this.show(region, list.length > 0)
   }
 
-  private soon(rest: number) {
+  /** A field that nobody sees can't be asked for: a form that requires it could never be sent. */
+  private show(field: HTMLSelectElement, shown: boolean) {
+    const place = field.closest<HTMLElement>('[data-region]') ?? field.closest('label') ?? field
+    place.hidden = !shown
+    if (shown) {
+      if (this.spared.delete(field)) field.required = true
+    } else if (field.required) {
+      this.spared.add(field)
+      field.required = false
+    }
+  }
+
+  private lookSoon(rest: number) {
     clearTimeout(this.timer)
     this.timer = window.setTimeout(() => void this.look(), rest)
   }
@@ -217,7 +237,7 @@ class AddressForm extends Part<Words> {
     ]
     const notes: Partial<Record<Name, string>> = {}
     for (const [code, name, text] of told)
-      if ((looked.remarks as string[]).includes(code)) notes[name] ??= text
+      if (looked.remarks?.some((one) => one === code)) notes[name] ??= text
     if (looked.served === false) notes.country ??= words.notServed
     this.notes(notes)
     this.tell('address', { ...address, ...looked })

@@ -4,6 +4,7 @@ export interface ChoiceWords {
   pick: string
   waiting: string
   away: string
+  again: string
   nothing: string
   needs: string
   ships: string
@@ -38,6 +39,7 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     pick: 'Choose a delivery',
     waiting: 'Looking …',
     away: 'Delivery can’t be worked out just now. Your basket is kept: try again in a moment.',
+    again: 'Try again',
     nothing: 'There is no delivery to this address.',
     needs: 'Complete the address to see what there is.',
     ships: 'This needs no delivery.',
@@ -61,6 +63,7 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     pick: 'Versand wählen',
     waiting: 'Wird ermittelt …',
     away: 'Der Versand kann gerade nicht ermittelt werden. Der Warenkorb bleibt: bitte gleich noch einmal versuchen.',
+    again: 'Noch einmal versuchen',
     nothing: 'An diese Adresse wird nicht geliefert.',
     needs: 'Mit der ganzen Adresse steht hier, was es gibt.',
     ships: 'Hierfür ist kein Versand nötig.',
@@ -84,6 +87,7 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     pick: 'Choisir une livraison',
     waiting: 'Calcul en cours …',
     away: 'La livraison ne peut pas être calculée pour le moment. Votre panier est conservé : réessayez dans un instant.',
+    again: 'Réessayer',
     nothing: 'Pas de livraison à cette adresse.',
     needs: 'Complétez l’adresse pour voir les possibilités.',
     ships: 'Aucune livraison n’est nécessaire.',
@@ -107,6 +111,7 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     pick: 'Elija un envío',
     waiting: 'Calculando …',
     away: 'El envío no se puede calcular ahora. Su cesta se conserva: inténtelo de nuevo en un momento.',
+    again: 'Intentar de nuevo',
     nothing: 'No hay envío a esta dirección.',
     needs: 'Complete la dirección para ver las opciones.',
     ships: 'No necesita envío.',

@@ -1,7 +1,7 @@
 /*
  * The choice of delivery in a checkout: a field of the shop's own form. See docs/embed.md.
  */
-import { define, element, Part, sheet, type Cart, type Method, type Quote } from './frame'
+import { ASKING, WHOM, define, element, Part, sheet, type Cart, type Method, type Quote } from './frame'
 import { besideOf, methodWords, priceOf, type MethodWords } from './methods'
 import { CHOICE_WORDS, type ChoiceWords } from './choice-words'
 
@@ -31,55 +31,104 @@ interface Group {
   methods: string[]
 }
 
+/** Milliseconds that pass at least between two times that it asks by itself, and at most. */
+const LEAST = 30_000
+const LONGEST = 600_000
+const DAY = 86_400_000
+
 class Choice extends Part<ChoiceWords> {
-  static formAssociated = true
-  static observedAttributes = [
-    'quote',
-    'cart',
-    'shown',
-    'groups',
-    'unavailable',
-    'required',
-    'key',
-    'server',
-    'through',
-  ]
+  static readonly form = true
+  static readonly properties = {
+    quote: 'value',
+    cart: 'value',
+    groups: 'value',
+    shown: 'text',
+    name: 'text',
+    value: 'text',
+    ...ASKING,
+    unavailable: 'flag',
+    required: 'flag',
+    disabled: 'flag',
+  } as const
+
+  /** As fields of forms have them. */
+  static members(part: (element: HTMLElement) => Choice): PropertyDescriptorMap {
+    const has = (get: (of: Choice) => unknown, set?: (of: Choice, value: unknown) => void) => ({
+      configurable: true,
+      enumerable: true,
+      get(this: HTMLElement) {
+        return get(part(this))
+      },
+      ...(set && {
+        set(this: HTMLElement, value: unknown) {
+          set(part(this), value)
+        },
+      }),
+    })
+    const does = (run: (of: Choice) => unknown) => ({
+      configurable: true,
+      value(this: HTMLElement) {
+        return run(part(this))
+      },
+    })
+    return {
+      quote: has(
+        (of) => of.told,
+        (of, quote) => of.set('quote', 'value', quote),
+      ),
+      value: has(
+        (of) => of.code,
+        (of, code) => of.take(code ? String(code) : null),
+      ),
+      type: has(() => 'gate-mile-choice'),
+      form: has((of) => of.internals.form),
+      labels: has((of) => of.internals.labels),
+      validity: has((of) => of.internals.validity),
+      validationMessage: has((of) => of.internals.validationMessage),
+      willValidate: has((of) => of.internals.willValidate),
+      checkValidity: does((of) => of.internals.checkValidity()),
+      reportValidity: does((of) => of.internals.reportValidity()),
+    }
+  }
+
   protected readonly dictionary = CHOICE_WORDS
-  private readonly root = this.attachShadow({ mode: 'open', delegatesFocus: true })
-  private readonly internals = this.attachInternals()
+  readonly internals: ElementInternals
+  private readonly root: ShadowRoot
   private readonly said = element('p', { role: 'status', part: 'changed' })
   private readonly place = element('div')
-  private told: Quote | null = null
+  told: Quote | null = null
   private chosen: string | null = null
   private later: Cart | null = null
+  private failed = false
   private latest = 0
   private timer = 0
+  private pause = LEAST
 
-  constructor() {
-    super()
+  constructor(host: HTMLElement) {
+    super(host)
+    this.root = host.attachShadow({ mode: 'open', delegatesFocus: true })
+    this.internals = host.attachInternals()
     this.root.adoptedStyleSheets = [SHEET]
     this.root.append(this.said, this.place)
   }
 
-  override connectedCallback() {
-    super.connectedCallback()
-    // What stood there for pages without scripts.
-    this.replaceChildren()
+  protected override begin() {
     this.chosen ??= this.at('value')
-    this.read()
   }
 
-  override disconnectedCallback() {
-    super.disconnectedCallback()
+  protected override rest() {
     clearTimeout(this.timer)
   }
 
-  attributeChangedCallback(name: string, before: string | null, now: string | null) {
-    if (!this.ready || before === now) return
-    if (name === 'cart') {
-      this.later = null
-      void this.ask()
-    } else if (['quote', 'key', 'server', 'through'].includes(name)) this.read()
+  protected update(changed: ReadonlySet<string>) {
+    const some = (...names: string[]) => names.some((name) => changed.has(name))
+    if (changed.has('cart')) this.later = null
+    const given = this.value<Quote>('quote')
+    if (given && changed.has('quote')) {
+      this.receive(given)
+      // One that the page has kept for too long.
+      if (this.asks && Date.parse(given.holds_until) <= Date.now()) void this.ask()
+    } else if (this.asks && some('cart', 'quote', ...WHOM)) void this.ask()
     else this.render()
   }
 
@@ -88,72 +137,75 @@ class Choice extends Part<ChoiceWords> {
     void this.ask()
   }
 
-  /** What the checkout door told, as the shop's server got it. */
-  get quote(): Quote | null {
-    return this.told
-  }
-
-  set quote(quote: Quote | null) {
+  /** What the checkout door told. A price is promised for a while: then it is asked for anew. */
+  private receive(quote: Quote | null) {
     const before = this.told
     this.told = quote
+    this.failed = false
     clearTimeout(this.timer)
-    // A price is promised for a while: then it is asked for anew, where there is somebody to ask.
-    const left = quote ? Date.parse(quote.holds_until) - Date.now() : 0
-    if (quote && this.asks && left > 0 && left < 86_400_000)
-      this.timer = window.setTimeout(() => void this.ask(), left)
+    const left = quote ? Date.parse(quote.holds_until) - Date.now() : NaN
+    if (this.asks && left < DAY) {
+      // A promise that is short or over is no reason to ask again and again.
+      this.pause = left < this.pause ? Math.min(this.pause * 2, LONGEST) : LEAST
+      this.timer = window.setTimeout(() => void this.ask(), Math.max(left, this.pause))
+    }
     this.render(before)
   }
 
   /** The code of the method that is chosen. */
-  get value(): string | null {
+  get code(): string | null {
     return this.option?.method.code ?? null
   }
 
-  /** Whom a form asks for its fields. */
-  get form(): HTMLFormElement | null {
-    return this.internals.form
+  /** Chooses by code, whether prices are there yet or not. */
+  take(code: string | null) {
+    this.chosen = code
+    this.render()
   }
 
-  get name(): string {
-    return this.at('name') ?? 'delivery'
+  private get name(): string {
+    return this.at('name') || 'delivery'
   }
 
-  formResetCallback() {
+  override formReset() {
     this.choose(this.at('value'))
     this.render()
   }
 
+  override formRestored(state: string) {
+    this.take(state)
+  }
+
+  override formDisabled() {
+    this.render()
+  }
+
   private get asks(): boolean {
-    return Boolean(this.cart && (this.at('key') || this.at('through')))
+    return Boolean(this.cart && (this.key || this.at('through')))
   }
 
   private get cart(): Cart | null {
-    return this.later ?? this.json<Cart>('cart')
-  }
-
-  private read() {
-    const given = this.json<Quote>('quote')
-    if (given) this.quote = given
-    else if (this.asks) void this.ask()
-    else this.render()
+    return this.later ?? this.value<Cart>('cart')
   }
 
   private async ask() {
     if (!this.asks) return
     const asked = ++this.latest
+    clearTimeout(this.timer)
     this.place.setAttribute('aria-busy', 'true')
     try {
       const quote = await this.call<Quote>('quotes', { cart: this.cart })
-      if (asked === this.latest) this.quote = quote
+      if (asked === this.latest) this.receive(quote)
     } catch {
-      if (asked === this.latest) this.trouble()
+      if (asked === this.latest) this.away()
     }
     if (asked === this.latest) this.place.removeAttribute('aria-busy')
   }
 
-  /** What there was stays; where there was nothing, it says so. */
-  private trouble() {
-    this.said.textContent = this.words.away
+  /** What there was stays; where there was nothing, it says so. Either way it can be asked once more. */
+  private away() {
+    this.failed = true
+    this.render()
     this.tell('away', null)
   }
 
@@ -162,7 +214,7 @@ class Choice extends Part<ChoiceWords> {
   }
 
   private options(quote: Quote | null): Option[] {
-    const groups = this.json<Group[]>('groups') ?? []
+    const groups = this.value<Group[]>('groups') ?? []
     const found = new Map<string, Option>()
     for (const method of quote?.methods ?? []) {
       const group = groups.find(({ methods }) => methods.includes(method.code))
@@ -214,19 +266,28 @@ class Choice extends Part<ChoiceWords> {
     const quote = this.told
     this.said.textContent = ''
     this.changes(before, quote)
+    if (this.failed) this.said.textContent = this.words.away
     const list = this.options(quote)
-    if (list.length === 1 && !this.chosen) this.chosen = list[0]!.id
-    if (this.chosen && !this.option) this.chosen = null
+    if (list.length === 1 && !this.chosen) this.chosen = list[0]?.id ?? null
+    // What was chosen before there are prices waits for them.
+    if (quote && this.chosen && !this.option) this.chosen = null
     // Where the focus was it stays.
     const focused = (this.root.activeElement as HTMLInputElement | null)?.value
-    this.place.replaceChildren(...this.content(quote, list))
+    this.place.replaceChildren(...this.content(quote, list), ...(this.failed ? [this.again()] : []))
     if (focused !== undefined)
       this.place.querySelector<HTMLElement>(`[value="${CSS.escape(focused)}"], select`)?.focus()
     this.settle()
   }
 
+  private again(): HTMLElement {
+    const button = element('button', { type: 'button', part: 'again' }, this.words.again)
+    button.addEventListener('click', () => void this.ask())
+    return button
+  }
+
   private content(quote: Quote | null, list: Option[]): HTMLElement[] {
     const { words } = this
+    if (!quote && this.failed) return []
     if (!quote) return [element('p', { part: 'nothing' }, this.asks ? words.waiting : words.away)]
     const nothing: Partial<Record<Quote['status'], string>> = {
       nothing_ships: words.ships,
@@ -251,6 +312,7 @@ class Choice extends Part<ChoiceWords> {
     const rows = list.map(({ id, name, method }) => {
       const radio = element('input', { type: 'radio', name: 'method', value: id, part: 'radio' })
       radio.checked = this.option?.id === id
+      radio.disabled = this.on('disabled')
       radio.addEventListener('change', () => this.choose(id))
       const beside = this.beside(method, quote)
       return element(
@@ -295,6 +357,7 @@ class Choice extends Part<ChoiceWords> {
     const beside = element('span', { class: 'beside', part: 'promise' })
     const shown = () => (beside.textContent = this.option ? this.beside(this.option.method, quote) : '')
     select.value = this.option?.id ?? ''
+    select.disabled = this.on('disabled')
     select.addEventListener('change', () => {
       this.choose(select.value || null)
       shown()
@@ -311,7 +374,7 @@ class Choice extends Part<ChoiceWords> {
 
   /** Methods that don't take this basket, and why, where the shop wants it told. */
   private missing(quote: Quote): HTMLElement[] {
-    if (!this.hasAttribute('unavailable') || !quote.unavailable?.length) return []
+    if (!this.on('unavailable') || !quote.unavailable?.length) return []
     const { words } = this
     return [
       element(
@@ -329,18 +392,23 @@ class Choice extends Part<ChoiceWords> {
     this.chosen = id
     this.settle()
     this.tell('choice', this.option?.method ?? null)
-    this.dispatchEvent(new Event('change', { bubbles: true }))
+    this.host.dispatchEvent(new Event('input', { bubbles: true, composed: true }))
+    this.host.dispatchEvent(new Event('change', { bubbles: true }))
   }
 
   /** What the form sends: the method's code, and the quote to order with. */
   private settle() {
     const { option, told } = this
+    // What stands inside for pages without scripts stays there, and is not sent.
+    this.host
+      .querySelectorAll<HTMLInputElement | HTMLSelectElement | HTMLButtonElement>('input, select, button')
+      .forEach((field) => (field.disabled = true))
     const data = new FormData()
     if (option) data.append(this.name, option.method.code)
     if (told?.quote) data.append(`${this.name}-quote`, told.quote)
-    this.internals.setFormValue(data)
-    const anchor = this.place.querySelector<HTMLElement>('input, select') ?? undefined
-    if (this.hasAttribute('required') && !option && anchor)
+    this.internals.setFormValue(data, option?.method.code ?? null)
+    const anchor = this.place.querySelector<HTMLElement>('input, select, button') ?? this.place
+    if (this.on('required') && !option)
       this.internals.setValidity({ valueMissing: true }, this.words.pick, anchor)
     else this.internals.setValidity({})
   }

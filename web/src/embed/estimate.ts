@@ -2,6 +2,8 @@
  * What delivery will cost, on a product's or a basket's page, for everybody who looks at it. See docs/embed.md.
  */
 import {
+  ASKING,
+  WHOM,
   countryNames,
   define,
   element,
@@ -49,23 +51,25 @@ interface Typed {
 }
 
 class Estimate extends Part<EstimateWords> {
-  static observedAttributes = [
-    'key',
-    'sku',
-    'quantity',
-    'basket',
-    'ask',
-    'place',
-    'server',
-    'through',
-    'name',
-    'more',
-  ]
+  static readonly properties = {
+    sku: 'text',
+    quantity: 'text',
+    name: 'text',
+    basket: 'value',
+    ask: 'text',
+    place: 'text',
+    details: 'text',
+    country: 'text',
+    region: 'text',
+    postcode: 'text',
+    more: 'text',
+    ...ASKING,
+  } as const
   protected readonly dictionary = ESTIMATE_WORDS
-  private readonly root = this.attachShadow({ mode: 'open' })
+  private readonly root: ShadowRoot
   private address: Typed = { country: '', postcode: '', region: '', kept: false }
   private later: Cart['lines'] | null = null
-  private known = new Map<string, Served>()
+  private served = new Map<string, Served>()
   private asked = 0
   private shown = false
   /** Whether the answer wants a region of this country. */
@@ -74,30 +78,29 @@ class Estimate extends Part<EstimateWords> {
   private answer!: HTMLElement
   private country!: HTMLSelectElement
   private region!: HTMLSelectElement
+  private regionLabel!: HTMLElement
   private postcode!: HTMLInputElement
   private kept!: HTMLInputElement
   private goods!: HTMLSelectElement
+  private goodsLabel!: HTMLElement
 
-  constructor() {
-    super()
+  constructor(host: HTMLElement) {
+    super(host)
+    this.root = host.attachShadow({ mode: 'open' })
     this.root.adoptedStyleSheets = [SHEET]
   }
 
-  override connectedCallback() {
-    super.connectedCallback()
-    this.address = {
-      country: this.at('country') ?? '',
-      region: this.at('region') ?? '',
-      postcode: this.at('postcode') ?? '',
-      kept: false,
-      ...remembered(),
-    }
-    this.build()
+  protected override begin() {
+    this.address = { country: '', region: '', postcode: '', kept: false, ...remembered() }
   }
 
-  attributeChangedCallback(name: string, before: string | null, now: string | null) {
-    if (!this.ready || before === now) return
-    if (['key', 'server', 'through', 'place'].includes(name)) return this.build()
+  protected update(changed: ReadonlySet<string>) {
+    const some = (...names: string[]) => names.some((name) => changed.has(name))
+    // What the page says of the address takes the place of what it said before, not of what was typed.
+    if (!this.address.kept && some('country', 'region', 'postcode'))
+      for (const name of ['country', 'region', 'postcode'] as const)
+        if (changed.has(name)) this.address[name] = this.at(name) ?? ''
+    if (!this.form || some(...WHOM, 'place', 'details', 'country', 'region', 'postcode')) return this.build()
     this.again()
   }
 
@@ -107,7 +110,7 @@ class Estimate extends Part<EstimateWords> {
   }
 
   private again() {
-    this.goods.parentElement!.hidden = !this.both
+    this.goodsLabel.hidden = !this.both
     if (this.shown || this.at('ask') === 'open') void this.show()
   }
 
@@ -122,7 +125,7 @@ class Estimate extends Part<EstimateWords> {
 
   private get basket(): Cart['lines'] {
     if (this.later) return this.later
-    const found = this.json<Cart['lines']>('basket')
+    const found = this.value<Cart['lines']>('basket')
     return Array.isArray(found) ? found : []
   }
 
@@ -177,7 +180,7 @@ class Estimate extends Part<EstimateWords> {
       ),
     )
     const kept = element('input', { type: 'checkbox', name: 'kept' })
-    Object.assign(this, { country, region, postcode, goods, kept })
+    Object.assign(this, { country, region, postcode, goods, kept, regionLabel, goodsLabel })
     regionLabel.hidden = true
     goodsLabel.hidden = !this.both
     this.form = element(
@@ -207,7 +210,7 @@ class Estimate extends Part<EstimateWords> {
       event.preventDefault()
       void this.show()
     })
-    this.form.addEventListener('change', ({ target }) => this.changed(target))
+    this.form.addEventListener('change', ({ target }) => this.typed(target))
     const place = this.at('place')
     const parts = [this.form, this.answer]
     if (place === 'dialog') this.root.replaceChildren(...inDialog(parts, words))
@@ -215,10 +218,10 @@ class Estimate extends Part<EstimateWords> {
       this.root.replaceChildren(...inTab(parts, [this.at('details') ?? words.details, words.tab]))
     else this.root.replaceChildren(...parts)
     void this.countries()
-    if (this.at('ask') === 'open') void this.show()
+    this.again()
   }
 
-  private changed(target: EventTarget | null) {
+  private typed(target: EventTarget | null) {
     this.address = {
       country: this.country.value,
       region: this.region.value,
@@ -239,19 +242,21 @@ class Estimate extends Part<EstimateWords> {
   private async countries() {
     const { country } = this
     try {
-      this.known = await servedBy(this.source, () => this.call('served'))
+      this.served = await servedBy(this.source, () => this.call('served'))
     } catch {
-      return this.trouble()
+      return this.away(() => void this.countries())
     }
+    if (country !== this.country) return
+    if (this.answer.querySelector('[part=trouble]')) this.answer.replaceChildren()
     const names = countryNames(this.locale)
-    const list = [...this.known.keys()].map((code) => [code, names(code)] as const)
+    const list = [...this.served.keys()].map((code) => [code, names(code)] as const)
     list.sort(([, one], [, other]) => one.localeCompare(other, this.locale))
     const chosen = country.value
     country.replaceChildren(
-      country.options[0]!,
+      element('option', { value: '' }, this.words.choose),
       ...list.map(([code, words]) => element('option', { value: code }, words)),
     )
-    country.value = this.known.has(chosen) ? chosen : ''
+    country.value = this.served.has(chosen) ? chosen : ''
     this.regions()
     if (chosen && !country.value) this.answer.replaceChildren()
     else if (this.shown && this.region.value) void this.show()
@@ -260,9 +265,9 @@ class Estimate extends Part<EstimateWords> {
   /** Regions are asked for where the answer wants one, or one is remembered. */
   private regions() {
     const { region } = this
-    const one = this.known.get(this.country.value)
-    const codes = Object.keys(one?.regions ?? {}).filter((code) => one!.regions![code] !== 'none')
-    region.parentElement!.hidden = codes.length === 0 || !(this.wantsRegion || this.address.region)
+    const one = this.served.get(this.country.value)
+    const codes = Object.entries(one?.regions ?? {}).flatMap(([code, how]) => (how === 'none' ? [] : [code]))
+    this.regionLabel.hidden = codes.length === 0 || !(this.wantsRegion || this.address.region)
     const before = region.value || this.address.region
     region.replaceChildren(
       element('option', { value: '' }, '–'),
@@ -272,8 +277,8 @@ class Estimate extends Part<EstimateWords> {
     this.postcode.placeholder = one?.postcode ?? ''
   }
 
-  private trouble() {
-    this.answer.replaceChildren(element('p', { part: 'trouble' }, this.words.away))
+  private away(ask: () => void) {
+    this.answer.replaceChildren(this.trouble(this.words.away, this.words.again, ask))
   }
 
   private cart(more = 0): Cart {
@@ -291,30 +296,31 @@ class Estimate extends Part<EstimateWords> {
     const asked = ++this.asked
     if (!this.answer.hasChildNodes()) this.answer.replaceChildren(element('p', {}, this.words.waiting))
     this.answer.setAttribute('aria-busy', 'true')
-    let quote: Quote | null = null
     try {
-      quote = await this.call<Quote>('quotes', { cart: this.cart() })
+      const quote = await this.call<Quote>('quotes', { cart: this.cart() })
+      if (asked !== this.asked) return
+      this.answer.replaceChildren(...this.told(quote))
+      this.tell('estimate', quote)
+      void this.more(quote, asked)
     } catch {
-      // Told below.
+      // Nothing came, or nothing that can be read.
+      if (asked === this.asked) this.away(() => void this.show())
+    } finally {
+      if (asked === this.asked) this.answer.removeAttribute('aria-busy')
     }
-    if (asked !== this.asked) return
-    this.answer.removeAttribute('aria-busy')
-    if (!quote) return this.trouble()
-    this.answer.replaceChildren(...this.told(quote))
-    this.tell('estimate', quote)
-    void this.more(quote, asked)
   }
 
   private told(quote: Quote): HTMLElement[] {
     const { words } = this
-    if (quote.needs.includes('region')) {
+    const needs = quote.needs ?? []
+    if (needs.includes('region')) {
       this.wantsRegion = true
       this.regions()
     }
     const nothing = (text: string) => [element('p', { part: 'nothing' }, text)]
     if (quote.status === 'nothing_ships' || quote.status === 'empty') return nothing(words.ships)
     if (quote.status === 'undetermined' && quote.methods.length === 0)
-      return nothing(quote.needs.includes('region') ? words.needsRegion : words.needs)
+      return nothing(needs.includes('region') ? words.needsRegion : words.needs)
     if (quote.status !== 'priced') return nothing(quote.text || words.nothing)
     const moment = new Intl.DateTimeFormat(this.locale, { dateStyle: 'medium', timeStyle: 'short' })
     const mine = this.at('sku') && this.at('name')
@@ -323,7 +329,7 @@ class Estimate extends Part<EstimateWords> {
       element('p', { part: 'when', class: 'when' }, mine ? `${mine}. ${when}` : when),
       element('ul', { part: 'methods' }, ...quote.methods.map((one) => this.method(one, quote))),
       ...(quote.mileposts ?? []).map((one) =>
-        element('p', { part: 'milepost', 'data-moment': one.moment }, this.written(one, quote.currency)),
+        element('p', { part: 'milepost', 'data-moment': one.moment }, this.filled(one, quote.currency)),
       ),
     ]
   }

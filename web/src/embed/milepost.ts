@@ -1,7 +1,7 @@
 /*
  * How far a basket is from an offer, where the tag stands or along the top of the page. See docs/embed.md.
  */
-import { define, element, Part, sheet, type Cart, type Said } from './frame'
+import { ASKING, define, element, Part, sheet, type Cart, type Said } from './frame'
 
 interface Words {
   close: string
@@ -26,26 +26,29 @@ const SHEET = sheet(`
 const closedKey = (offer: string) => `gate-mile:closed:${offer}`
 
 class Milepost extends Part<Words> {
-  static observedAttributes = ['cart', 'page', 'offer', 'country', 'bar', 'key', 'server', 'through']
+  static readonly properties = {
+    cart: 'value',
+    page: 'text',
+    offer: 'text',
+    country: 'text',
+    bar: 'text',
+    place: 'text',
+    ...ASKING,
+  } as const
   protected readonly dictionary = WORDS
-  private readonly root = this.attachShadow({ mode: 'open' })
+  private readonly status = element('div', { role: 'status', part: 'status' })
   private later: Cart | null = null
   private latest = 0
 
-  constructor() {
-    super()
-    this.root.adoptedStyleSheets = [SHEET]
-    this.root.append(element('div', { role: 'status', part: 'status' }))
+  constructor(host: HTMLElement) {
+    super(host)
+    const root = host.attachShadow({ mode: 'open' })
+    root.adoptedStyleSheets = [SHEET]
+    root.append(this.status)
   }
 
-  override connectedCallback() {
-    super.connectedCallback()
-    void this.show()
-  }
-
-  attributeChangedCallback(name: string, before: string | null, now: string | null) {
-    if (!this.ready || before === now) return
-    if (name === 'cart') this.later = null
+  protected update(changed: ReadonlySet<string>) {
+    if (changed.has('cart')) this.later = null
     void this.show()
   }
 
@@ -56,7 +59,7 @@ class Milepost extends Part<Words> {
 
   /** The basket, in the country that the page knows of where the basket has no address yet. */
   private get cart(): Cart | null {
-    const cart = this.later ?? this.json<Cart>('cart')
+    const cart = this.later ?? this.value<Cart>('cart')
     const country = this.at('country')
     if (!cart || !country || cart.destination?.country) return cart
     return { ...cart, destination: { ...cart.destination, country } }
@@ -66,33 +69,30 @@ class Milepost extends Part<Words> {
     const { cart } = this
     if (!cart) return
     const asked = ++this.latest
-    let answer: { currency: string; mileposts?: Said[] } | null = null
+    let answer: { currency: string; mileposts?: Said[] }
     try {
       answer = await this.mileposts(cart)
     } catch {
-      // A shop's page goes on without its milepost.
+      // A shop's page goes on with what its milepost said last.
+      return
     }
     if (asked !== this.latest) return
     const page = this.at('page') ?? ''
     const offer = this.at('offer')
-    const said = (answer?.mileposts ?? []).find(
+    const said = (answer.mileposts ?? []).find(
       (one) =>
         (!offer || offer === one.offer) &&
         (one.pages.length === 0 || one.pages.includes(page)) &&
         !this.isClosed(one.offer),
     )
-    this.toggleAttribute('silent', !said)
-    if (said && answer) this.render(said, answer.currency)
+    this.host.toggleAttribute('silent', !said)
+    if (said) this.render(said, answer.currency)
     else this.status.replaceChildren()
     this.tell('milepost', said ?? null)
   }
 
-  private get status(): Element {
-    return this.root.firstElementChild!
-  }
-
   private render(said: Said, currency: string) {
-    const text = this.written(said, currency)
+    const text = this.filled(said, currency)
     const line = said.link
       ? element('a', { href: said.link, part: 'text' }, text)
       : element('span', { part: 'text' }, text)
@@ -146,7 +146,7 @@ class Milepost extends Part<Words> {
       // Without storage it comes back on the next page.
     }
     this.status.replaceChildren()
-    this.toggleAttribute('silent', true)
+    this.host.toggleAttribute('silent', true)
   }
 }
 

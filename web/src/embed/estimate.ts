@@ -74,6 +74,8 @@ class Estimate extends Part<EstimateWords> {
   private shown = false
   /** Whether the answer wants a region of this country. */
   private wantsRegion = false
+  /** Whether the answer says that countries could not be listed. */
+  private unlisted = false
   private form!: HTMLFormElement
   private answer!: HTMLElement
   private country!: HTMLSelectElement
@@ -244,10 +246,12 @@ class Estimate extends Part<EstimateWords> {
     try {
       this.served = await servedBy(this.source, () => this.call('served'))
     } catch {
+      this.unlisted = true
       return this.away(() => void this.countries())
     }
     if (country !== this.country) return
-    if (this.answer.querySelector('[part=trouble]')) this.answer.replaceChildren()
+    if (this.unlisted) this.answer.replaceChildren()
+    this.unlisted = false
     const names = countryNames(this.locale)
     const list = [...this.served.keys()].map((code) => [code, names(code)] as const)
     list.sort(([, one], [, other]) => one.localeCompare(other, this.locale))

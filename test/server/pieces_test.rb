@@ -103,6 +103,7 @@ class PiecesTest < Minitest::Test
     Server::Subdivisions.clear
     known = ISO3166::Country["CA"].subdivisions
     assert_equal(known.to_h { |code, one| [code, [one.translations["en"], one.type]] }, Server::Subdivisions.of("CA"))
+    assert_equal "Bavaria", Server::Subdivisions.of("DE")["BY"].first, "in English, where there is a name"
   end
 
   # A service often has no locale: what is put aside, the contract and the demo are read all the same.

@@ -52,6 +52,21 @@ class ReleasesTest < Minitest::Test
     assert_equal [409, 1], [status, state["live"]]
   end
 
+  # One proof or several that do not hold keep it from being published, unless somebody says why.
+  def test_proofs_that_do_not_hold
+    Server::Records::Proof.delete_all
+    carts = [1, 2].map { |units| { cart: cart(goods("LOG-A4", units)), at: nil } }
+    [["A proof does not hold.", 1], ["2 proofs do not hold.", 2]].each_with_index do |(words, count), at|
+      api(:post, "/api/proofs", carts[at])
+      reprice("uk-tracked", "7.#{at}1")
+      told = publish
+      assert_equal [409, words, count], [status, told["detail"][/\A.*?\./], told["failing"].size]
+      reprice("uk-tracked", FLAT["uk-tracked"])
+    end
+    reprice("uk-tracked", "7.77")
+    assert_equal [1, "Dearer on purpose"], publish(overrule: "Dearer on purpose").values_at("number", "overruled")
+  end
+
   # What is there under a number already is gone back to, not frozen once more.
   def test_the_same_twice
     publish

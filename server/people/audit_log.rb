@@ -77,6 +77,9 @@ module Server
         (before ? all.where("id < ?", before) : all).to_a
       end
 
+      # @return [Integer] id of the newest entry, 0 where there is none
+      def newest = Records::AuditEntry.maximum(:id).to_i
+
       # @return [void] forgets what is older than {DAYS}
       def tidy(now = Time.now) = Records::AuditEntry.where("at < ?", now - (DAYS * 86_400)).delete_all
 

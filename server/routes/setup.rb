@@ -9,6 +9,7 @@ module Server
 
       def self.registered(app)
         app.get("/api/setup") { answer(Documents.setup) }
+        app.get("/api/revision") { answer({ revision: Records::Store.revision, beside: AuditLog.newest }) }
         # The whole setup as a book file (docs/formats/book.schema.json); accounts and secrets of carriers are not in
         # it.
         app.get "/api/setup/export" do

@@ -8,7 +8,8 @@ module Server
       def setup
         Database.read do
           store = Records::Store.current
-          { revision: store&.revision.to_i, store: store && store(store), opening_cart: store&.opening_cart,
+          { revision: store&.revision.to_i, beside: AuditLog.newest, store: store && store(store),
+            opening_cart: store&.opening_cart,
             zones: Records::Zone.order(:position, :id).includes(:areas).map { |zone| zone(zone) },
             methods: Records::ShippingMethod.order(:position, :id).map { |method| method(method) },
             rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, **goods, **policies,

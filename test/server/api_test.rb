@@ -10,6 +10,7 @@ class ApiTest < Minitest::Test
   # Every operation of the contract once, each answer held against its schema.
   def test_the_whole_contract
     api(:get, "/api/choices")
+    api(:get, "/api/revision")
     api(:get, "/api/products?q=shackle%2010")
     zone = api(:post, "/api/zones", { name: "Baltic", areas: [{ kind: "country", country: "EE" }] })
     assert_equal 201, status

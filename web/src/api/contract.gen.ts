@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/revision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether anything was changed, in one small answer */
+        get: operations["readRevision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setup/export": {
         parameters: {
             query?: never;
@@ -2805,8 +2822,16 @@ export interface components {
             /** @description A new quote, to order with (409 of an order) */
             quote?: unknown;
         };
+        Revision: {
+            /** @description Of the setup; 0 as long as no shop is open */
+            revision: number;
+            beside: components["schemas"]["Beside"];
+        };
+        /** @description Another number whenever something beside the setup was done: releases, keys, webhooks, people */
+        Beside: number;
         Setup: {
             revision: number;
+            beside: components["schemas"]["Beside"];
             store: components["schemas"]["Store"] | null;
             /** @description What stands on a bench that has not been used yet */
             opening_cart: components["schemas"]["Cart"] | null;
@@ -6874,6 +6899,26 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["Setup"];
+        };
+    };
+    readRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far the setup is, and what stands beside it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
         };
     };
     exportSetup: {

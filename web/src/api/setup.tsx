@@ -1,5 +1,5 @@
-import { keepPreviousData, QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from 'react'
+import { focusManager, keepPreviousData, QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { toast } from '../ui/toast'
 import { sentenceOfChange } from '../history/words'
 import { Edits } from '../edits/edits'
@@ -14,15 +14,34 @@ import {
   type Changing,
   type Finding,
   type Setup,
+  type SetupState,
 } from './client'
 import { writeAs } from '../ui/locale'
+
+/** What is asked with the revision of the setup in its key, and depends on nothing else. */
+const SETTLED = new Set([
+  'class-prices',
+  'classes',
+  'comparison',
+  'coverage',
+  'landing',
+  'lines',
+  'margins',
+  'parcels',
+  'reaches',
+  'targets',
+  'tariff',
+  'treated',
+])
 
 export const queries = new QueryClient({
   defaultOptions: {
     queries: {
       retry: 1,
-      staleTime: 0,
-      refetchOnWindowFocus: 'always',
+      // What is worked out of a revision stays what it is.
+      staleTime: ({ queryKey }) => (SETTLED.has(String(queryKey[0])) ? Infinity : 0),
+      // Whoever comes back asks whether anything has changed, and only then for what (useReturning).
+      refetchOnWindowFocus: false,
       // Keys are made in one place each, so their fields stand in one order: sorting them takes too long while typing.
       queryKeyHashFn: (key) => JSON.stringify(key),
     },
@@ -39,6 +58,8 @@ export function useSetupQuery() {
       writeAs(setup.store?.country)
       return setup
     },
+    // Before there is a shop, somebody may open one elsewhere.
+    refetchOnWindowFocus: ({ state }) => (state.data?.store ? false : 'always'),
   })
 }
 
@@ -114,8 +135,34 @@ export function useWorkshop(): Workshop {
   return workshop
 }
 
+/** Asks one small question when the page is looked at again, and for the rest only where it has changed. */
+function useReturning() {
+  const client = useQueryClient()
+  useEffect(
+    () =>
+      focusManager.subscribe((focused) => {
+        const known = client.getQueryData<SetupState>(SETUP)
+        if (!focused || !known) return
+        void answerOf(api.GET('/api/revision')).then(
+          ({ revision, beside }) => {
+            if (revision === known.revision && beside === known.beside) return
+            void client.invalidateQueries({ queryKey: SETUP })
+            if (revision !== known.revision) void client.invalidateQueries({ queryKey: ['products'] })
+            if (beside !== known.beside)
+              for (const key of ['releases', 'people', 'session'])
+                void client.invalidateQueries({ queryKey: [key] })
+          },
+          // The bar says that the server is away.
+          () => undefined,
+        )
+      }),
+    [client],
+  )
+}
+
 export function WorkshopProvider({ setup, children }: { setup: Setup; children: ReactNode }) {
   const client = useQueryClient()
+  useReturning()
   const [edits] = useState(() => new Edits())
   const [comparison, setComparison] = useState<{ revision: number | null; label: string | undefined } | null>(
     null,
@@ -137,6 +184,8 @@ export function WorkshopProvider({ setup, children }: { setup: Setup; children: 
       } finally {
         await client.invalidateQueries({ queryKey: SETUP })
         void client.invalidateQueries({ queryKey: ['products'] })
+        // The new setup is drawn before the edit is taken from what was typed: nothing in between is priced.
+        await new Promise((drawn) => setTimeout(drawn))
       }
     },
     [client],

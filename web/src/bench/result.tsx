@@ -8,6 +8,7 @@ import {
   type MethodQuote,
   type Plan,
   type Schemas,
+  type Setup,
 } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { documentOf, momentOf, useBenchCart } from './cart'
@@ -57,6 +58,13 @@ export function usePreview(): Previewing {
 
 export function useBenchAsking(): Asking {
   return useContext(AskingContext)
+}
+
+/** Whether what was typed stands in the setup already: it is taken from what is typed a moment later. */
+function isStored(preview: Preview | null, setup: Setup): boolean {
+  if (!preview || !('plan' in preview) || 'live' in preview) return false
+  const stored = setup.rates.find(({ id }) => id === preview.rate)
+  return stored !== undefined && JSON.stringify(stored.plan) === JSON.stringify(preview.plan)
 }
 
 /** A short name for what is being typed: a plan of a thousand steps is not compared by its text at every key. */
@@ -126,7 +134,7 @@ export function BenchResultProvider({ children }: { children: ReactNode }) {
   const release = useStandsOn()
   // What is typed belongs to the draft.
   const typing = outer ? outer.preview : typed
-  const preview = release === null ? typing : null
+  const preview = release === null && !isStored(typing, setup) ? typing : null
   const setPreview = outer ? outer.setPreview : setTyped
   const [last, setLast] = useState<{ from: Answer; answer: Answer; to: string; live: boolean } | undefined>()
   // Rates whose reckonings are open, one entry for each place that shows some: the others are not worked out.

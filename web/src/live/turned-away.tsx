@@ -30,6 +30,8 @@ export function useTurnedAway(days: number) {
     queryKey: ['turned-away', days],
     queryFn: ({ signal }) => answerOf(api.GET('/api/turned-away', { params: { query: { days } }, signal })),
     placeholderData: keepPreviousData,
+    // They come from elsewhere.
+    refetchOnWindowFocus: 'always',
   })
 }
 

@@ -15,7 +15,6 @@ export function Joining() {
     queryKey: ['joining', link],
     queryFn: ({ signal }) => answerOf(api.POST('/api/joining/look', { body: { link }, signal })),
     retry: false,
-    refetchOnWindowFocus: false,
   })
   return (
     <Answer of={look}>

@@ -22,5 +22,6 @@ export function useSession() {
     queryKey: ['session'],
     queryFn: ({ signal }) => answerOf(api.GET('/api/session', { signal })),
     staleTime: 60_000,
+    refetchOnWindowFocus: ({ state }) => (state.data?.accounts && !state.data.person ? 'always' : false),
   })
 }

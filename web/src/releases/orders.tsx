@@ -28,6 +28,8 @@ export function Orders() {
     queryFn: ({ signal }) =>
       answerOf(api.GET('/api/orders', { params: { query: { number: text } }, signal })),
     placeholderData: (previous) => previous,
+    // They come from elsewhere.
+    refetchOnWindowFocus: 'always',
   })
   return (
     <div className="max-w-5xl pb-8">

@@ -31,6 +31,7 @@ class PartsTroubleTest < Minitest::Test
       path = env["PATH_INFO"][%r{\A/gate/(.+)}, 1] or next pages.call(env)
       @asked << path
       answer = @answers.fetch(path)
+      answer = answer.call(JSON.parse(env["rack.input"].read)) if answer.respond_to?(:call)
       answer ? [200, { "content-type" => "application/json" }, [JSON.generate(answer)]] : [503, { "content-type" => "text/html" }, ["<h1>Away</h1>"]]
     end
     visit "#{@origin}/"
@@ -59,6 +60,31 @@ class PartsTroubleTest < Minitest::Test
       assert part(name).has_no_selector?("[part=again]")
     end
     assert_equal 1, @asked.count("served"), "asked for once on a page"
+  end
+
+  # Which goods are in the way, found by asking: what nothing takes by itself, or one that does not go with the others.
+  def test_goods_that_keep_a_basket_from_being_sent
+    lines = [%w[FLARE Flare], %w[ROPE Rope], %w[LOG Log]].map { |sku, name| { sku: sku, name: name, quantity: 1 } }
+    nothing = quote(status: "nothing_available", methods: [], text: "We have no way to send this to you.")
+    sent = ->(skus) { skus.include?("FLARE") ? nothing : quote }
+    answer = lambda { |rule|
+      @answers["quotes"] = ->(body) { rule.call(body.dig("cart", "lines").map { |line| line["sku"] }) }
+      @answers["quotes/batch"] = ->(body) { { quotes: body["carts"].map { |cart| rule.call(cart["lines"].map { |line| line["sku"] }) } } }
+    }
+    answer.call(sent)
+    visit_with("<gate-mile-choice #{attributes(cart: JSON.generate({ lines: lines, destination: { country: "GB" } }))}></gate-mile-choice>")
+    assert part("choice").has_selector?("[part=nothing]", text: "We have no way")
+    assert part("choice").has_selector?("[part=apart]", text: "Without Flare: Tracked, £5.95.")
+    assert_equal %w[quotes quotes/batch quotes/batch], @asked
+    # Rope and log go by themselves, and not together.
+    answer.call(->(skus) { (%w[ROPE LOG] - skus).empty? || skus.include?("FLARE") ? nothing : quote })
+    find("gate-mile-choice").execute_script("this.cart = arguments[0]", { lines: lines.drop(1), destination: { country: "GB" } })
+    assert part("choice").has_selector?("[part=apart] li", count: 2)
+    assert_equal ["Without Log: Tracked, £5.95.", "Without Rope: Tracked, £5.95."], part("choice").all("[part=apart] li").map(&:text).sort
+    @asked.clear
+    find("gate-mile-choice").execute_script("this.setAttribute('apart', 'off'); this.cart = arguments[0]", { lines: lines, destination: { country: "GB" } })
+    assert part("choice").has_no_selector?("[part=apart]")
+    assert_equal %w[quotes], @asked
   end
 
   # A promise that is short, or over when it comes, is no reason to ask again and again.

@@ -18,6 +18,7 @@ module GateMile
     CHOICE = Form.new(ShopParts::Choice) do
       choice :shown, among: ShopParts::SHOWN
       flag :unavailable, default: false
+      flag :apart, default: true
       list :groups, GROUP, most: 20
     end
 

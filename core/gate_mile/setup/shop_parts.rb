@@ -8,8 +8,8 @@ module GateMile
     # in a "dialog"; more: whether it says how many more make delivery free.
     Estimate = Value.of(:ask, :place, :more)
     # shown: a "list" or a "menu"; unavailable: whether methods that don't take the cart are listed with the reason;
-    # groups: {Group}s.
-    Choice = Value.of(:shown, :unavailable, :groups)
+    # apart: whether it says which goods keep a basket from being sent, and what there is without them; groups: {Group}s.
+    Choice = Value.of(:shown, :unavailable, :apart, :groups)
     # Methods of several carriers that are one choice: the cheapest of them that is there. name: what the shopper
     # reads; methods: ids.
     Group = Value.of(:name, :methods)
@@ -24,7 +24,7 @@ module GateMile
     WHERE = %w[here top].freeze
 
     USUAL = new(estimate: Estimate.new(ask: "press", place: "here", more: true),
-                choice: Choice.new(shown: "list", unavailable: false, groups: [].freeze),
+                choice: Choice.new(shown: "list", unavailable: false, apart: true, groups: [].freeze),
                 milepost: Milepost.new(place: "here", page: "cart", bar: true), address: Address.new(boxes: true))
   end
 end

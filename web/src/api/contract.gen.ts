@@ -6441,6 +6441,8 @@ export interface components {
                 shown?: "list" | "menu";
                 /** @description Whether methods that don't take the cart are listed with the reason */
                 unavailable?: boolean;
+                /** @description Whether it says which goods keep a basket from being sent, and what there is without them */
+                apart?: boolean;
                 /** @description Methods that are one choice, the cheapest of them that is there */
                 groups?: {
                     name: string;

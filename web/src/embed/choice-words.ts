@@ -9,6 +9,10 @@ export interface ChoiceWords {
   needs: string
   ships: string
   unavailable: string
+  /** Above the goods that keep the others from being sent. */
+  held: string
+  /** What there is without some goods. */
+  without: (goods: string, method: string, price: string) => string
   others: string
   now: (name: string, price: string, before: string) => string
   gone: (name: string) => string
@@ -44,6 +48,8 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     needs: 'Complete the address to see what there is.',
     ships: 'This needs no delivery.',
     unavailable: 'Not for this basket',
+    held: 'Not all of this basket can be sent together.',
+    without: (goods, method, price) => `Without ${goods}: ${method}, ${price}.`,
     others: 'Prices of delivery have changed.',
     now: (name, price, before) => `${name} is now ${price} instead of ${before}.`,
     gone: (name) => `${name} is no longer possible. Choose again.`,
@@ -68,6 +74,8 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     needs: 'Mit der ganzen Adresse steht hier, was es gibt.',
     ships: 'Hierfür ist kein Versand nötig.',
     unavailable: 'Nicht für diesen Warenkorb',
+    held: 'Nicht alles in diesem Warenkorb kann zusammen verschickt werden.',
+    without: (goods, method, price) => `Ohne ${goods}: ${method}, ${price}.`,
     others: 'Versandpreise haben sich geändert.',
     now: (name, price, before) => `${name}: jetzt ${price} statt ${before}.`,
     gone: (name) => `${name} ist nicht mehr möglich. Bitte neu wählen.`,
@@ -92,6 +100,8 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     needs: 'Complétez l’adresse pour voir les possibilités.',
     ships: 'Aucune livraison n’est nécessaire.',
     unavailable: 'Pas pour ce panier',
+    held: 'Tout ce panier ne peut pas être envoyé ensemble.',
+    without: (goods, method, price) => `Sans ${goods} : ${method}, ${price}.`,
     others: 'Des prix de livraison ont changé.',
     now: (name, price, before) => `${name} : désormais ${price} au lieu de ${before}.`,
     gone: (name) => `${name} n’est plus possible. Choisissez à nouveau.`,
@@ -116,6 +126,8 @@ export const CHOICE_WORDS: { en: ChoiceWords } & Record<string, ChoiceWords> = {
     needs: 'Complete la dirección para ver las opciones.',
     ships: 'No necesita envío.',
     unavailable: 'No para esta cesta',
+    held: 'No todo lo que hay en la cesta puede enviarse junto.',
+    without: (goods, method, price) => `Sin ${goods}: ${method}, ${price}.`,
     others: 'Han cambiado precios de envío.',
     now: (name, price, before) => `${name}: ahora ${price} en lugar de ${before}.`,
     gone: (name) => `${name} ya no es posible. Elija de nuevo.`,

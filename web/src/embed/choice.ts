@@ -35,6 +35,8 @@ interface Group {
 const LEAST = 30_000
 const LONGEST = 600_000
 const DAY = 86_400_000
+/** Lines of a basket of which each is tried by itself. */
+const PARTED = 8
 
 class Choice extends Part<ChoiceWords> {
   static readonly form = true
@@ -47,6 +49,7 @@ class Choice extends Part<ChoiceWords> {
     value: 'text',
     ...ASKING,
     unavailable: 'flag',
+    apart: 'text',
     required: 'flag',
     disabled: 'flag',
   } as const
@@ -100,6 +103,8 @@ class Choice extends Part<ChoiceWords> {
   private chosen: string | null = null
   private later: Cart | null = null
   private failed = false
+  /** What is said of goods that keep the basket from being sent. */
+  private apart: HTMLElement | null = null
   private latest = 0
   private timer = 0
   private pause = LEAST
@@ -142,6 +147,7 @@ class Choice extends Part<ChoiceWords> {
     const before = this.told
     this.told = quote
     this.failed = false
+    this.apart = null
     clearTimeout(this.timer)
     const left = quote ? Date.parse(quote.holds_until) - Date.now() : NaN
     if (this.asks && left < DAY) {
@@ -150,6 +156,56 @@ class Choice extends Part<ChoiceWords> {
       this.timer = window.setTimeout(() => void this.ask(), Math.max(left, this.pause))
     }
     this.render(before)
+    if (quote) void this.part(quote, this.latest)
+  }
+
+  /**
+   * Some goods of a basket that can't be sent may be all that is in the way: found by asking for each by itself, and for
+   * the basket without those that nothing takes; where each could go alone, for the basket without one.
+   */
+  private async part(quote: Quote, asked: number) {
+    const lines = this.cart?.lines ?? []
+    const off = this.at('apart') === 'off' || !this.asks || quote.methods.length > 0
+    if (off || quote.status !== 'nothing_available' || lines.length < 2 || lines.length > PARTED) return
+    try {
+      const alone = await this.offered(lines.map((line) => [line]))
+      const held = lines.filter((_, at) => !alone[at])
+      const left = held.length ? [held] : lines.map((line) => [line])
+      const rests = left.map((some) => lines.filter((line) => !some.includes(line)))
+      if (held.length === lines.length) return
+      const found = await this.offered(rests)
+      if (asked !== this.latest || !found.some(Boolean)) return
+      const { words } = this
+      const told = found.flatMap((method, at) => {
+        if (!method) return []
+        const goods = (left[at] ?? [])
+          .map(({ sku, name }) => (typeof name === 'string' ? name : sku))
+          .join(', ')
+        return [element('li', {}, words.without(goods, method.name, this.price(method.price, quote)))]
+      })
+      this.apart = element(
+        'div',
+        { part: 'apart', role: 'status' },
+        element('p', {}, words.held),
+        element('ul', {}, ...told),
+      )
+      this.render()
+    } catch {
+      // What there is to say without that stands there.
+    }
+  }
+
+  /** The cheapest delivery of each of these baskets, undefined where there is none. */
+  private async offered(baskets: Cart['lines'][]): Promise<(Method | undefined)[]> {
+    const carts = baskets.map((lines) => ({ ...this.cart, lines }))
+    const { quotes } = await this.call<{ quotes: (Quote | { problem: unknown })[] }>('quotes/batch', {
+      carts,
+    })
+    return quotes.map((one) => {
+      if (!('methods' in one)) return undefined
+      const list = [...one.methods].sort((a, b) => Number(a.price) - Number(b.price))
+      return list.find(({ collection }) => !collection) ?? list[0]
+    })
   }
 
   /** The code of the method that is chosen. */
@@ -273,7 +329,8 @@ class Choice extends Part<ChoiceWords> {
     if (quote && this.chosen && !this.option) this.chosen = null
     // Where the focus was it stays.
     const focused = (this.root.activeElement as HTMLInputElement | null)?.value
-    this.place.replaceChildren(...this.content(quote, list), ...(this.failed ? [this.again()] : []))
+    const more = [this.apart, this.failed ? this.again() : null].filter((one) => one !== null)
+    this.place.replaceChildren(...this.content(quote, list), ...more)
     if (focused !== undefined)
       this.place.querySelector<HTMLElement>(`[value="${CSS.escape(focused)}"], select`)?.focus()
     this.settle()

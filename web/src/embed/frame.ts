@@ -8,7 +8,7 @@ export type Served = Schemas['CheckoutServed']['countries'][number]
 export type Address = Partial<Record<'country' | 'region' | 'postcode', string | null>> & { lines?: string[] }
 /** A basket as the checkout door takes it; a page may name goods, an address and coupons. */
 export interface Cart {
-  lines: { sku: string; quantity: number }[]
+  lines: { sku: string; quantity: number; [more: string]: unknown }[]
   destination?: Address
   [more: string]: unknown
 }

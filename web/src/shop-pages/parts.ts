@@ -8,7 +8,7 @@ export type Attributes = Record<string, string | true | undefined>
 /** How parts behave where the merchant has said nothing else: as the core has it. */
 const USUAL: Parts = {
   estimate: { ask: 'press', place: 'here', more: true },
-  choice: { shown: 'list', unavailable: false, groups: [] },
+  choice: { shown: 'list', unavailable: false, apart: true, groups: [] },
   milepost: { place: 'here', page: 'cart', bar: true },
   address: { boxes: true },
 }
@@ -37,6 +37,7 @@ export function attributesOf(name: PartName, parts: Parts, { methods }: Setup): 
       return {
         shown: choice.shown === 'list' ? undefined : choice.shown,
         unavailable: choice.unavailable || undefined,
+        apart: choice.apart ? undefined : 'off',
         groups: choice.groups.length
           ? JSON.stringify(
               choice.groups.map((group) => ({ name: group.name, methods: codes(group.methods) })),

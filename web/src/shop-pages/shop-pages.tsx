@@ -89,6 +89,9 @@ export function ShopPages() {
         <Tick on={choice.unavailable} change={(unavailable) => put('choice', { unavailable })}>
           Methods that don’t take the basket are listed, with the reason
         </Tick>
+        <Tick on={choice.apart} change={(apart) => put('choice', { apart })}>
+          Where some goods keep a basket from being sent, it says which, and what there is without them
+        </Tick>
         <Groups
           groups={choice.groups}
           change={(groups) => type('choice', { groups })}

@@ -133,7 +133,8 @@ class ShopperTest < Minitest::Test
       api(:patch, "/api/store", { lock_version: setup_now["store"]["lock_version"], storefront: { open: false, origins: [], parts: parts } })
     end
     parts = { "estimate" => { "ask" => "open", "place" => "tab", "more" => false },
-              "choice" => { "shown" => "menu", "unavailable" => true, "apart" => false, "groups" => [{ "name" => "Standard", "methods" => %w[tracked next-day] }] },
+              "choice" => { "shown" => "menu", "unavailable" => true, "apart" => false,
+                            "groups" => [{ "name" => "Standard", "methods" => %w[tracked next-day] }] },
               "milepost" => { "place" => "top", "page" => "checkout", "bar" => false }, "address" => { "boxes" => false } }
     assert_equal parts, set.call(parts).dig("storefront", "parts")
     assert_equal parts, setup_now.dig("store", "storefront", "parts")

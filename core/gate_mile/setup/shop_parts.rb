@@ -8,7 +8,8 @@ module GateMile
     # in a "dialog"; more: whether it says how many more make delivery free.
     Estimate = Value.of(:ask, :place, :more)
     # shown: a "list" or a "menu"; unavailable: whether methods that don't take the cart are listed with the reason;
-    # apart: whether it says which goods keep a basket from being sent, and what there is without them; groups: {Group}s.
+    # apart: whether it says which goods keep a basket from being sent, and what there is without them;
+    # groups: {Group}s.
     Choice = Value.of(:shown, :unavailable, :apart, :groups)
     # Methods of several carriers that are one choice: the cheapest of them that is there. name: what the shopper
     # reads; methods: ids.

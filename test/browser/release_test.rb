@@ -138,7 +138,14 @@ class ReleaseTest < Minitest::Test
     fill_in "Address", with: "#{shop.origin}/hooks"
     click_button "Add it"
     assert find("code.select-all").text.start_with?("whsec_")
-    click_button "I have it"
+    focus = -> { page.evaluate_script("document.activeElement.textContent") }
+    assert_equal "Copy", focus.call
+    press(:tab)
+    press(:enter)
+    assert_equal "Add a webhook", focus.call
+    press(:enter)
+    click_button "Cancel"
+    assert_equal "Add a webhook", focus.call
     click_button "Send a test"
     assert_text "on its way"
     Server::App.settings.duties.round

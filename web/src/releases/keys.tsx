@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { answerOf, api, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useMaking } from '../edits/made'
@@ -45,6 +45,8 @@ const OVERLAP = 24
 export function Keys() {
   const [shown, setShown] = useState<Schemas['CheckoutKeyMade'] | null>(null)
   const [making, setMaking] = useState(false)
+  const [closed, setClosed] = useState(false)
+  const opener = useRef<HTMLButtonElement>(null)
   const keys = useQuery({
     queryKey: ['releases', 'keys'],
     queryFn: ({ signal }) => answerOf(api.GET('/api/keys', { signal })),
@@ -60,7 +62,10 @@ export function Keys() {
             </>
           }
           text={shown.key}
-          close={() => setShown(null)}
+          close={() => {
+            setShown(null)
+            opener.current?.focus()
+          }}
         />
       )}
       <Answer of={keys}>
@@ -97,11 +102,13 @@ export function Keys() {
         <Make
           made={(made) => {
             setMaking(false)
+            // The focus goes back to where it came from, or to what is told.
+            setClosed(!made)
             if (made) setShown(made)
           }}
         />
       ) : (
-        <Button className="mt-2" onClick={() => setMaking(true)}>
+        <Button ref={opener} autoFocus={closed} className="mt-2" onClick={() => setMaking(true)}>
           Make a key
         </Button>
       )}

@@ -13,7 +13,9 @@ export function Once({ what, text, close }: { what: ReactNode; text: string; clo
       <p>{what} Copy it now: it is not shown again.</p>
       <p className="my-1 flex flex-wrap items-center gap-2">
         <code className="bg-paper px-2 py-1 break-all select-all">{text}</code>
-        <Button onClick={() => void copy()}>Copy</Button>
+        <Button autoFocus onClick={() => void copy()}>
+          Copy
+        </Button>
         <Button look="quiet" onClick={close}>
           I have it
         </Button>

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { answerOf, api, type Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { useEditedBeside } from '../edits/edited'
@@ -39,6 +39,8 @@ const eventWords = (kind: string) => EVENTS.find(([event]) => event === kind)?.[
 export function Webhooks() {
   const [made, setMade] = useState<Schemas['WebhookMade'] | null>(null)
   const [adding, setAdding] = useState(false)
+  const [closed, setClosed] = useState(false)
+  const opener = useRef<HTMLButtonElement>(null)
   const webhooks = useQuery({
     queryKey: ['releases', 'webhooks'],
     queryFn: ({ signal }) => answerOf(api.GET('/api/webhooks', { signal })),
@@ -59,7 +61,10 @@ export function Webhooks() {
             </>
           }
           text={made.secret}
-          close={() => setMade(null)}
+          close={() => {
+            setMade(null)
+            opener.current?.focus()
+          }}
         />
       )}
       <Answer of={webhooks}>
@@ -78,11 +83,13 @@ export function Webhooks() {
               <Add
                 added={(answer) => {
                   setAdding(false)
+                  // The focus goes back to where it came from, or to what is told.
+                  setClosed(!answer)
                   if (answer) setMade(answer)
                 }}
               />
             ) : (
-              <Button className="mt-2" onClick={() => setAdding(true)}>
+              <Button ref={opener} autoFocus={closed} className="mt-2" onClick={() => setAdding(true)}>
                 Add a webhook
               </Button>
             )}

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useSyncExternalStore } from 'react'
 import { ApiProblem, type Area, type Changing, type Schemas, type Store, type Zone } from '../api/client'
 import { patching, type DocOf, type Kind, type PatchOf } from '../api/kinds'
 import { useWorkshop } from '../api/setup'
-import { applied, type Change, type Doc, type Edit, type Edits, type NewEdit, type Send } from './edits'
+import { applied, type Doc, type Edit, type Edits, type Send } from './edits'
 
 interface Options<D> {
   /** What was typed, as its field or editor keeps it. */
@@ -93,7 +93,7 @@ export function useEditedArea(zone: Zone, area: Area): Edited<Area & { lock_vers
       return own(await send((to) => to.PATCH('/api/areas/{id}', { params: { path: { id: area.id } }, body })))
     } catch (error) {
       if (error instanceof ApiProblem && error.problem.status === 409 && error.problem.current)
-        throw new ApiProblem({ ...error.problem, current: own(error.problem.current as unknown as Zone) })
+        throw new ApiProblem({ ...error.problem, current: own(error.problem.current as Zone) })
       throw error
     }
   })
@@ -122,9 +122,18 @@ function editedOf<D>(
   list: readonly Edit[],
   send: Send,
 ): Edited<D> {
-  const change: Edited<D>['change'] = (key, about, make, options = {}) =>
+  const change: Edited<D>['change'] = (key, about, make, { read, stored: done, ...options } = {}) =>
     edits.change(
-      { ...(options as unknown as NewEdit), thing, key, about, change: make as unknown as Change, send },
+      {
+        ...options,
+        thing,
+        key,
+        about,
+        change: (newest) => make(newest as D) as Doc,
+        ...(read && { read: (doc) => read(doc as D) }),
+        ...(done && { stored: (fields, answer) => done(fields as Partial<D>, answer as D) }),
+        send,
+      },
       stored as Doc,
     )
   return {

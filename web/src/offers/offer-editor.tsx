@@ -25,6 +25,8 @@ const EFFECTS: [Effect['kind'], string][] = [
   ['percent', 'a percentage off'],
 ]
 
+const previewOf = (offer: Schemas['OfferPreview']) => ({ offer })
+
 /** One offer, edited in place: what it gives, to whom, from when on, and which goods keep out of it. */
 export function OfferEditor({
   offer,
@@ -37,7 +39,7 @@ export function OfferEditor({
 }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store)
-  const draft = useDraft('offers', offer)
+  const draft = useDraft('offers', offer, previewOf)
   const { doc, change, commit, put, errorAt } = draft
   const check = (field: 'own_prices' | 'hides_paid' | 'combines' | 'paying_count', label: string) => (
     <Tick on={doc[field] ?? false} change={(on) => put({ [field]: on })}>

@@ -8,7 +8,12 @@ import { named } from '../history/words'
 /**
  * One offer or rule as it is edited, each of its fields an edit of its own, and the bench shows what it would do.
  */
-export function useDraft<K extends 'offers' | 'rules'>(kind: K, stored: DocOf<K>) {
+export function useDraft<K extends 'offers' | 'rules'>(
+  kind: K,
+  stored: DocOf<K>,
+  /** Must stay the same function. */
+  previewOf: (shown: Omit<DocOf<K>, 'lock_version'>) => Preview,
+) {
   type D = DocOf<K>
   const { setPreview, preview, previewProblem } = usePreview()
   const of = useEdited(kind, stored)
@@ -17,8 +22,8 @@ export function useDraft<K extends 'offers' | 'rules'>(kind: K, stored: DocOf<K>
   const typed = of.edits.length > 0
   useEffect(() => {
     const { lock_version: _, ...shown } = doc
-    setPreview(typed ? ({ [under]: shown } as unknown as Preview) : null)
-  }, [doc, typed, under, setPreview])
+    setPreview(typed ? previewOf(shown) : null)
+  }, [doc, typed, previewOf, setPreview])
   useEffect(() => () => setPreview(null), [setPreview])
 
   const change = (fields: Partial<D>) => {

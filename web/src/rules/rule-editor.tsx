@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react'
 import type { ReactNode } from 'react'
-import type { Action, Rule } from '../api/client'
+import type { Action, Rule, Schemas } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { EditorFrame } from '../policies/editor-frame'
 import { useDraft } from '../policies/use-draft'
@@ -26,6 +26,8 @@ const ACTIONS: [Action['kind'], string][] = [
   ['message', 'a message with'],
 ]
 
+const previewOf = (rule: Schemas['RulePreview']) => ({ rule })
+
 /** One rule, edited in place: its conditions as a tree, what it does, and the sentence of both. */
 export function RuleEditor({
   rule,
@@ -38,7 +40,7 @@ export function RuleEditor({
 }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store)
-  const draft = useDraft('rules', rule)
+  const draft = useDraft('rules', rule, previewOf)
   const { doc, change, commit, put, errorAt } = draft
   const actions = doc.then ?? []
   const set = (at: number, action: Action) => actions.map((one, place) => (place === at ? action : one))

@@ -57,7 +57,7 @@ function Form() {
       stored: () => toast('Saved'),
     })
   }
-  const theirs = edit?.current ? draftOf(edit.current as unknown as Store) : null
+  const theirs = edit?.current ? draftOf(edit.current as Store) : null
   const differing = theirs
     ? (Object.keys(typed) as (keyof StoreDraft)[]).filter((key) => theirs[key] !== shown[key])
     : []

@@ -8,7 +8,7 @@ export function lazily<Props extends object>(load: () => Promise<ComponentType<P
   function Lazily({ meanwhile, ...props }: Props & { meanwhile?: ReactNode }) {
     // As it began, so it stays: to change over would begin it anew, without what is being typed.
     const [Found] = useState(() => found)
-    if (Found) return <Found {...(props as unknown as Props)} />
+    if (Found) return <Found {...(props as Props)} />
     return (
       <Suspense fallback={meanwhile ?? null}>
         <Waiting {...props} />

@@ -3,7 +3,7 @@ import { geoCentroid, geoEqualEarth, geoPath } from 'd3-geo'
 import type { Feature, Geometry, MultiPolygon, Polygon, Position } from 'geojson'
 import { useMemo, useRef, useState, type KeyboardEvent, type WheelEvent } from 'react'
 import { feature } from 'topojson-client'
-import type { GeometryCollection, Topology } from 'topojson-specification'
+import type { GeometryCollection } from 'topojson-specification'
 import type { CoverageMap, Geography, Setup } from '../api/client'
 import { countryName, list } from '../ui/locale'
 import { toneOf } from './tones'
@@ -66,7 +66,7 @@ function apart(geography: Geography) {
 export function useShapes(geography: Geography | undefined) {
   const { data: atlas } = useQuery({
     queryKey: ['atlas'],
-    queryFn: async () => (await import('world-atlas/countries-50m.json')).default as unknown as Topology,
+    queryFn: async () => (await import('world-atlas/countries-50m.json')).default,
     staleTime: Infinity,
   })
   return useMemo<Shape[]>(() => {

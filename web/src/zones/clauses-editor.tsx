@@ -26,6 +26,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
   const { data: geography } = useGeography()
   const id = useId()
   const box = useRef<HTMLDivElement>(null)
+  const field = useRef<HTMLTextAreaElement>(null)
   const addAreas = useAddAreas()
   const edit = edited.at(list)
   const typed = edit?.typed as Typed | undefined
@@ -89,6 +90,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
         </span>
       </label>
       <TextArea
+        ref={field}
         id={id}
         rows={text.length > 120 ? 5 : 2}
         className="w-full max-w-2xl font-medium"
@@ -125,10 +127,14 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
         {faults.length > SHOWN && <FieldError>and {faults.length - SHOWN} more</FieldError>}
         <ClauseDoubts
           doubts={doubts}
-          take={(doubt) => type(withClause(text, doubt.position, doubt.meant ?? ''))}
+          take={(doubt) => {
+            type(withClause(text, doubt.position, doubt.meant ?? ''))
+            field.current?.focus()
+          }}
           elsewhere={(doubt) => {
             if (doubt.country) addAreas(zone, [{ kind: 'country', country: doubt.country }])
             type(withClause(text, doubt.position, ''))
+            field.current?.focus()
           }}
         />
         {error && <FieldError>{error}</FieldError>}

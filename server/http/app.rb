@@ -107,7 +107,7 @@ module Server
                           current: Documents.public_send(document, record))
       end
 
-      # The same of what stands beside the setup.
+      # The same for things outside the setup: keys, webhooks, people.
       # @raise [Problem] 404, 409 (current: how it stands now)
       def found_as_shown(model, id, edition)
         record = found(model, id)

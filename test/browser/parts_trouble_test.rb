@@ -2,8 +2,8 @@
 
 require_relative "../support/shop"
 
-# Parts for shops where something is missing, odd or broken: each says what there is to say, offers a way on, and asks no
-# more than it has to. The shop's own server answers them here, as the test says.
+# Parts for shops when answers are odd, late or missing: each says so, offers to try again, and asks no more often than it
+# has to. Here the shop's own server answers, as each test tells it.
 class PartsTroubleTest < Minitest::Test
   include ShopSupport
 

@@ -492,7 +492,7 @@ class PeopleTest < Minitest::Test
     assert_equal 200, (sign_in({ "email" => "new@tarrow.example", "password" => "quite another thing" }) && status)
   end
 
-  # What stands beside the setup: an edit of how it stood before somebody else's is refused with how it stands now.
+  # Outside the setup, too, an edit that was made before somebody else's is refused, and answered with the current state.
   def test_edits_of_what_was_changed_meanwhile
     owner
     ben = joined(EDITOR, "editor").dig("person", "id")

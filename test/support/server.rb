@@ -129,7 +129,7 @@ module ServerSupport
     last_response.body.empty? ? nil : JSON.parse(last_response.body)
   end
 
-  # What stands beside the setup: a key, a webhook, somebody's account.
+  # Something outside the setup: a key, a webhook, somebody's account.
   # @param path [String] of one
   # @return [Hash] as it is listed now
   def shown(path)
@@ -138,7 +138,7 @@ module ServerSupport
     id ? all.values.flatten.find { |one| one["id"].to_s == id } : all["person"]
   end
 
-  # @return [Object] what {#api} returns for an edit of how that stands now
+  # @return [Object] what {#api} returns for an edit of its current state
   def edit_beside(path, fields) = api(:patch, path, { **fields, edition: shown(path).fetch("edition") })
 
   # @yield what the server may complain of

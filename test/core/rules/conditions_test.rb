@@ -3,7 +3,7 @@
 require "time"
 require_relative "../../support/core"
 
-# Where each kind of condition begins and ends to hold: the bounds themselves, one unit on either side of them.
+# The bounds of each kind of condition: at the bound itself, and one unit on either side of it.
 class ConditionsTest < Minitest::Test
   include CoreSupport
 

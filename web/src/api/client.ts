@@ -4,7 +4,7 @@ import { signedOut } from './signed'
 import type { components, paths } from './contract.gen'
 
 export type Schemas = components['schemas']
-/** What the server tells of the setup: without a shop as long as none is open. */
+/** The setup as the server sends it; `store` is null until a shop is open. */
 export type SetupState = Schemas['Setup']
 /** The setup of a shop that is open. */
 export type Setup = SetupState & { store: Schemas['Store'] }

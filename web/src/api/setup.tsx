@@ -40,7 +40,7 @@ export const queries = new QueryClient({
       retry: 1,
       // What is worked out of a revision stays what it is.
       staleTime: ({ queryKey }) => (SETTLED.has(String(queryKey[0])) ? Infinity : 0),
-      // Whoever comes back asks whether anything has changed, and only then for what (useReturning).
+      // Coming back to the page asks once whether anything has changed, and fetches only what has (useReturning).
       refetchOnWindowFocus: false,
       // Keys are made in one place each, so their fields stand in one order: sorting them takes too long while typing.
       queryKeyHashFn: (key) => JSON.stringify(key),
@@ -96,7 +96,7 @@ export function awake(findings: Finding[] | undefined): Finding[] {
   return (findings ?? []).filter(({ asleep }) => !asleep)
 }
 
-/** One request by the contract, and the number of the change that it made, where it tells that in its own way. */
+/** One request by the contract; an answer that comes line by line carries the number of its change itself. */
 export type Call<Answer> = (
   to: Changing,
 ) => Promise<{ data?: Answer; response: Response } | { data: Answer; change: number | null }>
@@ -117,7 +117,7 @@ interface Workshop {
   compared: string
   /** Sends one edit of the setup that has left its queue; what is said of it comes with the way to undo it. */
   send: <Answer>(call: Call<Answer>, said?: Said<Answer>) => Promise<Answer>
-  /** Sends one edit of what stands beside the setup, which has no history: a key, a webhook, an account. */
+  /** Sends one edit of something outside the setup, which has no history: a key, a webhook, an account. */
   sendBeside: <Answer>(call: Call<Answer>, about: string) => Promise<Answer>
   undo: () => Promise<void>
   /** Undoes what somebody else has done. */

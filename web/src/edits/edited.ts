@@ -160,9 +160,9 @@ function editedOf<D>(
 }
 
 /**
- * A thing beside the setup, which has no history: its edits stand in a queue like all others, and an edit from elsewhere
- * is told.
- * @param about what is asked for anew when it was stored
+ * Something outside the setup, which has no history: its edits stand in a queue like all others, and a conflict with
+ * somebody else's edit is shown.
+ * @param about the queries that are fetched again after each edit
  */
 export function useEditedBeside<D extends object>(
   thing: string,

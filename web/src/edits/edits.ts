@@ -51,7 +51,7 @@ export interface Batched {
   readonly newest: Doc
 }
 
-/** Sends many edits in one request, and says of each what came of it: the thing as it is now, or why it was refused. */
+/** Sends many edits in one request and returns, for each, the thing as it is now or why it was refused. */
 export type Batch = (list: readonly Batched[]) => Promise<readonly (Doc | Error)[]>
 
 export type Send = Edit['send']
@@ -295,7 +295,7 @@ export class Edits {
     edits.forEach((edit, at) => {
       const { thing, key } = edit
       const mine = (one: Edit) => one.key === key
-      const came = outcomes[at] ?? new Error('Nothing was said of it.')
+      const came = outcomes[at] ?? new Error('The server did not answer for this one. Try again.')
       const current = currentOf(came)
       if (!(came instanceof Error)) {
         this.known.set(thing, came)

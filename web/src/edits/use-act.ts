@@ -13,19 +13,19 @@ export interface Act {
   at: (pointer: string) => string | undefined
   /** Edits the setup: told with the way to undo it. */
   run: <Answer>(call: Call<Answer>, done?: (answer: Answer) => void, said?: Said<Answer>) => void
-  /** Edits what stands beside the setup. */
+  /** Edits something outside the setup. */
   beside: <Answer>(call: Call<Answer>, done?: (answer: Answer) => void) => void
-  /** The same, for a place that goes on with what comes of it, refused or not. */
+  /** Like `run`, and returns the answer, or throws when it is refused. */
   awaited: <Answer>(call: Call<Answer>, said?: Said<Answer>) => Promise<Answer>
   /** Takes back what was refused. */
   drop: () => void
 }
 
 /**
- * One act at one place: it goes through the queue of its thing, and what is refused is told at its place and listed among
- * what is not stored, wherever the place has gone.
+ * One button's act. It goes through the queue of its thing; if it is refused, that is shown here and in the list of edits
+ * that are not stored, even after the button has gone.
  * @param about what it does, in words
- * @param asked what is asked for anew when something beside the setup was done
+ * @param asked the queries that are fetched again after something outside the setup was done
  */
 export function useAct(thing: string, key: string, about: string, asked = 'releases'): Act {
   const { edits, send, sendBeside } = useWorkshop()

@@ -142,7 +142,7 @@ class Choice extends Part<ChoiceWords> {
     void this.ask()
   }
 
-  /** What the checkout door told. A price is promised for a while: then it is asked for anew. */
+  /** Takes a quote. Its prices hold for a while; after that it asks again. */
   private receive(quote: Quote | null) {
     const before = this.told
     this.told = quote
@@ -191,7 +191,7 @@ class Choice extends Part<ChoiceWords> {
       )
       this.render()
     } catch {
-      // What there is to say without that stands there.
+      // The reason is shown already.
     }
   }
 

@@ -67,7 +67,7 @@ export interface PartKind<P extends Part<unknown>> {
   new (host: HTMLElement): P
   readonly properties: Properties
   readonly form?: boolean
-  /** What elements of this kind have besides their attributes, or instead of one. */
+  /** Further properties and methods of its elements; they may replace one that an attribute has. */
   readonly members?: (part: (element: HTMLElement) => P) => PropertyDescriptorMap
 }
 
@@ -241,7 +241,7 @@ export abstract class Part<Words> implements OfForms {
     })
   }
 
-  /** What is told where nothing came back, with the way to ask once more. */
+  /** Says that there was no answer, with a button to ask again. */
   protected trouble(text: string, again: string, ask: () => void): HTMLElement {
     const button = element('button', { type: 'button', part: 'again' }, again)
     button.addEventListener('click', ask)

@@ -31,10 +31,10 @@ const placeOf = (field: string) => `cell ${field}`
 const SIDES: FieldName[] = ['length', 'width', 'height']
 const isCell = ({ key }: Edit) => key.startsWith('cell ')
 const cellOf = ({ typed }: { typed: unknown }) => typed as TypedCell
-/** So many cells at once are told in a notice. */
+/** More cells than this at once get a notice. */
 const MANY = 3
 
-/** Why a cell was refused, as a problem at its field; with what stands there now, where somebody else was there. */
+/** Why a cell was refused, as a problem at its field; with the current product where somebody else has changed it. */
 function problemOf({ field, code, detail, suggestion }: Told, now: Product | undefined): ApiProblem {
   return new ApiProblem({
     type: 'about:blank',
@@ -60,9 +60,9 @@ function rowsOf(list: readonly Batched[]) {
 }
 
 /**
- * The cells of the catalogue in the queues of their products. What is typed together goes together; until it is stored it
- * shows in its cell, and what can't be stored stays there, whatever is searched for, sorted or opened meanwhile.
- * @param take hears of every product as it is now
+ * The cells of the catalogue, in the queues of their products. Cells that are changed together are sent together. A cell
+ * shows what was typed until it is stored, and keeps it if it is refused, whatever is searched for or opened meanwhile.
+ * @param take is called with every product as it is now
  */
 export function useEditedCells(take: (rows: Product[]) => void) {
   const { edits, send, setup } = useWorkshop()

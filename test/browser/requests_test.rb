@@ -36,13 +36,13 @@ class RequestsTest < Minitest::Test
     visit "/release/door"
     assert_text "What a quote promises"
     back = -> { page.execute_script("window.dispatchEvent(new Event('visibilitychange'))") }
-    assert_equal ["GET /api/revision"], asked { back.call }
+    assert_equal(["GET /api/revision"], asked { back.call })
     key = api(:post, "/api/keys", { name: "Till", calls: %w[quotes] })
     refute_nil key
     seen = asked { back.call }
     assert_includes seen, "GET /api/keys"
     assert_text "Till"
-    assert_equal ["GET /api/revision"], asked { back.call }
+    assert_equal(["GET /api/revision"], asked { back.call })
     item = find_setup("rates", "iom-pallet")
     api(:patch, "/api/rates/iom-pallet", { name: "By sea", lock_version: item["lock_version"] })
     assert_includes asked { back.call }, "GET /api/setup"

@@ -324,7 +324,9 @@ class LiveTest < Minitest::Test
       [{ "id" => "uk", "name" => "UK", "areas" => [country("GB")], "duty" => duty }, { "id" => "all", "name" => "Rest", "areas" => [{ "kind" => "world" }] }]
     }
     due = lambda { |duty, units, store = STORE|
-      quote(book(store: store, zones: zones.call(duty)), [line("A", units)], to("GB")).method_quotes.last.then { |one| [one.price.to_s, one.duty.first.to_s, one.duty.last] }
+      quote(book(store: store, zones: zones.call(duty)), [line("A", units)], to("GB")).method_quotes.last.then do |one|
+        [one.price.to_s, one.duty.first.to_s, one.duty.last]
+      end
     }
     assert_equal ["4.50", "0.00", false], due.call({ "percent" => "20", "below" => "19.00" }, 9)
     # 10 × 1.90 = 19.00, and with the carriage of 4.50 it is 23.50.

@@ -39,12 +39,14 @@ module ShopSupport
   def visit_shop(path = "/") = visit("#{@origin}#{path}")
 
   # A page of a shop with nothing on it but this.
-  def visit_page(html, lang: "en-GB", style: "")
+  # @yield the environment of a request; what the block returns is answered, unless it is nil
+  def visit_page(html, lang: "en-GB", style: "", &others)
     scripts = %w[estimate choice milepost address].map { |name| "<script src='#{@gate}/embed/#{name}.js' defer></script>" }.join
     pages = { "/" => "<!doctype html><html lang='#{lang}'><head><title>A shop</title><link rel='stylesheet' href='/s.css'>#{scripts}</head>" \
                      "<body><main><h1>A shop</h1>#{html}</main></body></html>", "/s.css" => style }
     policy = format(STRICT.split("; require").first, gate: @gate)
     @shop_app = lambda do |env|
+      other = others&.call(env) and next other
       type = env["PATH_INFO"] == "/" ? "text/html; charset=utf-8" : "text/css"
       [200, { "content-type" => type, "content-security-policy" => policy }, [pages.fetch(env["PATH_INFO"], "")]]
     end

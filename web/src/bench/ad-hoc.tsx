@@ -19,13 +19,13 @@ export function AdHoc({ close }: { close: () => void }) {
   const submit = (event: FormEvent) => {
     event.preventDefault()
     const sides = [draft.length, draft.width, draft.height].map((side) => side.trim())
-    const [length, width, height] = sides.map((side) => withUnit(side, store.length_unit))
+    const [length = '', width = '', height = ''] = sides.map((side) => withUnit(side, store.length_unit))
     addLine({
       name: draft.name.trim() || 'Goods',
       quantity: 1,
       unit_price: draft.price.trim() || '0',
       ...(draft.weight.trim() ? { weight: withUnit(draft.weight, store.weight_unit) } : {}),
-      ...(sides.some(Boolean) ? { size: { length: length!, width: width!, height: height! } } : {}),
+      ...(sides.some(Boolean) ? { size: { length, width, height } } : {}),
       ...(draft.class ? { class: draft.class } : {}),
     })
     close()

@@ -78,7 +78,7 @@ const keyOf = (body: Schemas['PriceLinesRequest'] | null) =>
   body && { ...body, preview: nameOfPreview(body.preview ?? null) }
 
 const unlooked = (answer: Schemas['PriceLines'] | undefined) =>
-  Object.keys(answer?.lines ?? {}).filter((rate) => answer!.lines[rate]![0]?.status === 'unlooked')
+  Object.keys(answer?.lines ?? {}).filter((rate) => answer?.lines[rate]?.[0]?.status === 'unlooked')
 
 function useAnswer(body: Schemas['PriceLinesRequest'] | null, ready = true) {
   const { setup } = useWorkshop()

@@ -99,8 +99,8 @@ function Crowd({
 }) {
   const high = LEAST + RANGE
   return runsOf(pieces, toneOf).map(({ tone, pieces: run }, index) => {
-    const left = place(run[0]!.from)
-    const width = Math.max(0.4, place(run[run.length - 1]!.to) - left)
+    const left = place(run.at(0)?.from ?? '0')
+    const width = Math.max(0.4, place(run.at(-1)?.to ?? '0') - left)
     const x = (text: string) => (((place(text) - left) / width) * 100).toFixed(2)
     const points = run.flatMap((piece) => [
       `${x(piece.from)}% ${high - heightOf(piece.price, dearest)}px`,
@@ -208,8 +208,9 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
         )
       })}
       {shown.slice(1).map((piece, index) => {
-        const left = lefts[index]!
-        const clear = clears[index]!
+        const left = lefts[index] ?? 0
+        const clear = clears[index]
+        const last = shown[index]?.last ?? null
         if ((crowded && !clear) || piece.sampled) return null
         return (
           <span
@@ -218,7 +219,7 @@ export const Strip = memo(function Strip({ name, pieces, axis, formats, off, pri
             className="absolute bottom-1 border-l-2 border-ink"
             style={{
               left: `${left}%`,
-              height: Math.max(heightOf(shown[index]!.last, dearest), heightOf(piece.price, dearest)) + 5,
+              height: Math.max(heightOf(last, dearest), heightOf(piece.price, dearest)) + 5,
             }}
           >
             {clear && (

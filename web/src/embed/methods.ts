@@ -47,7 +47,7 @@ const METHOD_WORDS = {
 
 /** In the language of the page; in English where there is none. */
 export function methodWords(locale: string | undefined): MethodWords {
-  const language = (locale ?? navigator.language ?? 'en').toLowerCase().split('-')[0]!
+  const [language = 'en'] = (locale ?? navigator.language).toLowerCase().split('-')
   return (METHOD_WORDS as Record<string, MethodWords>)[language] ?? METHOD_WORDS.en
 }
 

@@ -494,7 +494,7 @@ export function findingSentence(
   formats: Formats,
   geography?: Geography,
 ): Told {
-  const other = finding.other ? namesOf([finding.other], setup.zones)[0]! : 'another zone'
+  const other = finding.other ? namesOf([finding.other], setup.zones).join() : 'another zone'
   // A code and its numbers belong together, which a lookup by code can't tell the compiler.
   const tell = TELLS[finding.code] as (numbers: Finding['numbers'], about: About) => Told
   return tell(finding.numbers, { formats, geography, other, setup })

@@ -12,6 +12,7 @@ interface Props {
 
 /** What is wrong with a cell, right below it, and the ways out. */
 export function CellNote({ fault, now, store, forget }: Props) {
+  const { suggestion } = fault
   return (
     <div className="absolute top-full left-0 z-20 w-72 border border-brick bg-white p-2 whitespace-normal">
       {fault.code === 'stale' ? (
@@ -23,9 +24,7 @@ export function CellNote({ fault, now, store, forget }: Props) {
         <FieldError>{fault.detail}</FieldError>
       )}
       <p className="mt-1.5 flex flex-wrap gap-1.5">
-        {fault.suggestion && (
-          <Button onClick={() => store(fault.suggestion!, false)}>No, {fault.suggestion}</Button>
-        )}
+        {suggestion && <Button onClick={() => store(suggestion, false)}>No, {suggestion}</Button>}
         {fault.code === 'doubtful_weight' && (
           <Button onClick={() => store(fault.text, true)}>Yes, it does</Button>
         )}

@@ -44,9 +44,9 @@ export function ChargeEditor({ label, charge, change, commit, errorAt, compariso
     const steps = [...charge.steps]
     for (const { index, column, text } of cells) {
       while (steps.length <= index) steps.push(BLANK)
-      steps[index] = { ...steps[index]!, [column]: text }
+      steps[index] = { ...(steps[index] ?? BLANK), [column]: text }
     }
-    while (steps.length > 1 && !steps.at(-1)!.from && !steps.at(-1)!.amount) steps.pop()
+    while (steps.length > 1 && !steps.at(-1)?.from && !steps.at(-1)?.amount) steps.pop()
     return { ...charge, steps }
   }
   const store = (next: DraftCharge) => {

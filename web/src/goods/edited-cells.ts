@@ -115,14 +115,16 @@ export function useEditedCells(take: (rows: Product[]) => void) {
     return found
   }, [all])
 
-  /** What was typed into cells that are not stored yet. */
+  /** What was typed into cells that are on their way. */
   const typed = useMemo(
     () =>
       new Map(
-        all.filter(isCell).map((edit): [string, string] => {
-          const { product, field, text } = cellOf(edit)
-          return [keyOf(product.id, field), text]
-        }),
+        all
+          .filter((edit) => isCell(edit) && edit.stage !== 'refused')
+          .map((edit): [string, string] => {
+            const { product, field, text } = cellOf(edit)
+            return [keyOf(product.id, field), text]
+          }),
       ),
     [all],
   )

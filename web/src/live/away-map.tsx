@@ -14,8 +14,9 @@ export function AwayMap({ countries }: { countries: Record<string, number> }) {
   const circles = useMemo(
     () =>
       shapes
-        .filter(({ code }) => countries[code])
-        .map(({ code, x, y }) => ({ code, x, y, r: LARGEST * Math.sqrt(countries[code]! / most) })),
+        .map(({ code, x, y }) => ({ code, x, y, times: countries[code] ?? 0 }))
+        .filter(({ times }) => times > 0)
+        .map((one) => ({ ...one, r: LARGEST * Math.sqrt(one.times / most) })),
     [shapes, countries, most],
   )
   const words = Object.entries(countries)
@@ -32,17 +33,17 @@ export function AwayMap({ countries }: { countries: Record<string, number> }) {
       {shapes.map(({ path }) => (
         <path key={path} d={path} className="fill-paper stroke-hair" strokeWidth={0.5} />
       ))}
-      {circles.map(({ code, x, y, r }) => (
+      {circles.map(({ code, x, y, r, times }) => (
         <g key={code}>
           <circle
             cx={x}
             cy={y}
             r={Math.max(18, r)}
             className="fill-brick/40 stroke-brick"
-            data-tip={`${countryName(code)}: ${count(countries[code]!)}`}
+            data-tip={`${countryName(code)}: ${count(times)}`}
           />
           <text x={x} y={y + 9} textAnchor="middle" className="fill-ink text-[26px] font-semibold">
-            {count(countries[code]!)}
+            {count(times)}
           </text>
         </g>
       ))}

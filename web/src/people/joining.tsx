@@ -28,7 +28,7 @@ export function Joining() {
             ) : (
               <>
                 {by ?? 'Whoever runs this server'} lets you in as <b>{aRole(role)}</b>, who{' '}
-                {ROLES.find(([one]) => one === role)![2]}.
+                {ROLES.find(([one]) => one === role)?.[2]}.
               </>
             )}
           </p>

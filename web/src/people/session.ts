@@ -11,7 +11,7 @@ export const ROLES: readonly (readonly [Role, string, string])[] = [
   ['owner', 'Owner', 'lets others in too, and holds keys, webhooks and backups'],
 ]
 
-export const roleName = (role: Role) => ROLES.find(([one]) => one === role)![1]
+export const roleName = (role: Role) => ROLES.find(([one]) => one === role)?.[1] ?? role
 
 /** "an editor". */
 export const aRole = (role: Role) => `${role === 'viewer' ? 'a' : 'an'} ${role}`

@@ -44,9 +44,9 @@ function written(steps: readonly Step[], cells: readonly SheetCell<Step>[]): Ste
   const next = [...steps]
   for (const { index, column, text } of cells) {
     while (next.length <= index) next.push(BLANK)
-    next[index] = { ...next[index]!, [column]: column === 'none' ? text === 'yes' : text }
+    next[index] = { ...(next[index] ?? BLANK), [column]: column === 'none' ? text === 'yes' : text }
   }
-  while (next.length > 1 && isBlank(next.at(-1)!)) next.pop()
+  while (next.length > 1 && isBlank(next.at(-1) ?? BLANK)) next.pop()
   return next
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { downloadCsv } from '../ui/download'
 import { Bookmark, Download, Printer, ShoppingCart } from 'lucide-react'
 import { useLocation, useNavigate } from 'react-router'
-import { answerOf, api, type Schemas } from '../api/client'
+import { answerOf, api, type Schemas, type Setup } from '../api/client'
 import { useWorkshop } from '../api/setup'
 import { benchOf, useBenchCart } from '../bench/cart'
 import { useAct } from '../edits/use-act'
@@ -88,6 +88,14 @@ function rateName(rate: Schemas['Rate'], setup: ReturnType<typeof useWorkshop>['
   return `${rate.name ?? method} in ${zone}`
 }
 
+/** The methods that it looked at, as they are called now. */
+const methodsOf = ({ methods }: Schemas['Walk'], setup: Setup) =>
+  methods.flatMap((id) => setup.methods.filter((one) => one.id === id))
+
+type Reasons = Schemas['Walk']['carts'][number]['reasons']
+const firstReason = ([first]: Reasons, setup: Setup, formats: Formats) =>
+  first ? reasonSentence(first, setup, formats) : ''
+
 function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
   const { setup } = useWorkshop()
   const act = useAct('/api/proofs', `walk ${name}`, `Keep the carts of the walk of ${name}`)
@@ -96,7 +104,7 @@ function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
   const kept = walk.carts.filter(({ carriers }) => carriers === null)
   const keep = () => {
     const proofs = kept.map(({ cart, at, reasons }) => ({
-      name: `${name}: ${reasonSentence(reasons[0]!, setup, formats)}`.slice(0, 110),
+      name: `${name}: ${firstReason(reasons, setup, formats)}`.slice(0, 110),
       tags: [`walk of ${name}`.slice(0, 40)],
       cart,
       at,
@@ -128,11 +136,11 @@ function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
 /** The table as rows of a file: what is told apart, the cart, and a column for each method by its code. */
 function rowsOf(walk: Schemas['Walk'], setup: ReturnType<typeof useWorkshop>['setup']) {
   const formats = formatsOf(setup.store)
-  const methods = walk.methods.map((id) => setup.methods.find((one) => one.id === id)!)
+  const methods = methodsOf(walk, setup)
   return [
     ['tells apart', 'cart', 'moment', 'carriers', ...methods.map(({ code }) => code)],
     ...walk.carts.map(({ reasons, cart, at, carriers, gets }) => [
-      reasonSentence(reasons[0]!, setup, formats),
+      firstReason(reasons, setup, formats),
       walkedCart(cart),
       at ?? '',
       carriers ?? '',
@@ -144,7 +152,7 @@ function rowsOf(walk: Schemas['Walk'], setup: ReturnType<typeof useWorkshop>['se
 function Tariff({ walk, name }: { walk: Schemas['Walk']; name: string }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store)
-  const methods = walk.methods.map((id) => setup.methods.find((one) => one.id === id)!)
+  const methods = methodsOf(walk, setup)
   const usual = walk.carts[0]?.cart
   return (
     <>

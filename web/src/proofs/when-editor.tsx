@@ -10,7 +10,8 @@ const WEEK = [1, 2, 3, 4, 5, 6, 7]
 /** When the cart is checked out: whenever somebody looks, at a moment, or at an hour of some days of the week. */
 export function WhenEditor({ of }: { of: Edited<Proof> }) {
   const { at, weekdays, time } = of.doc
-  const way = at ? 'at' : weekdays?.length ? 'days' : 'ever'
+  const days = weekdays ?? []
+  const way = at ? 'at' : days.length ? 'days' : 'ever'
   const put = (fields: Partial<Proof>) =>
     of.put('when', `${of.stored.name}: the moment`, () => ({
       at: null,
@@ -53,10 +54,10 @@ export function WhenEditor({ of }: { of: Edited<Proof> }) {
           {WEEK.map((day) => (
             <Tick
               key={day}
-              on={weekdays!.includes(day)}
+              on={days.includes(day)}
               change={(on) => {
-                const days = on ? [...weekdays!, day].sort() : weekdays!.filter((one) => one !== day)
-                if (days.length) put({ weekdays: days, time: time ?? '12:00' })
+                const next = on ? [...days, day].sort() : days.filter((one) => one !== day)
+                if (next.length) put({ weekdays: next, time: time ?? '12:00' })
               }}
             >
               {weekdayName(day)}

@@ -36,9 +36,9 @@ export function statusWords(status: string): string {
   return STATUSES[status as keyof typeof STATUSES] ?? status
 }
 
-const named = (setup: Setup, id: string) => namesOf([id], setup.methods)[0]!
+const named = (setup: Setup, id: string) => namesOf([id], setup.methods).join()
 const zoned = (setup: Setup, id: string | undefined | null) =>
-  id ? namesOf([id], setup.zones)[0]! : 'no zone'
+  id ? namesOf([id], setup.zones).join() : 'no zone'
 
 function wantedWords({ kind, amount }: Schemas['WantedPrice'], formats: Formats): string {
   switch (kind) {

@@ -90,7 +90,7 @@ export function useSheet<Row>({
   const write = (cells: SheetCell<Row>[]) => {
     if (cells.length === 0) return
     const before = cells.map(({ row, column }) =>
-      row === undefined ? '' : columns.find(({ id }) => id === column)!.text(row),
+      row === undefined ? '' : (columns.find(({ id }) => id === column)?.text(row) ?? ''),
     )
     done.current = [...done.current.slice(1 - REMEMBERED), { cells, before }]
     undone.current = []
@@ -102,7 +102,7 @@ export function useSheet<Row>({
     return cells
   }
   const grow = (cells: SheetCell<Row>[]) => put(tell(cells))
-  const hear = (cell: SheetCell<Row>) => typing?.(tell([cell])[0]!, false)
+  const hear = (cell: SheetCell<Row>) => tell([cell]).forEach((one) => typing?.(one, false))
   const step = (from: typeof done, to: typeof done, texts: (one: Done<Row>) => string[]) => {
     const one = from.current.pop()
     if (!one) return false
@@ -113,7 +113,7 @@ export function useSheet<Row>({
         // The row as it is now, unless it is out of reach.
         const row = rows.at(cell.index)
         const same = row && cell.row && rows.idOf(row, cell.index) === rows.idOf(cell.row, cell.index)
-        return { ...cell, row: same || cell.row === undefined ? row : cell.row, text: again[at]! }
+        return { ...cell, row: same || cell.row === undefined ? row : cell.row, text: again[at] ?? '' }
       }),
     )
     return true
@@ -121,8 +121,8 @@ export function useSheet<Row>({
 
   const begin = (text: string | null, at: Place = active) => {
     const row = rows.at(at.row)
-    const column = columns[at.column]!
-    if (row === undefined) return
+    const column = columns[at.column]
+    if (row === undefined || !column) return
     if (column.act) return column.act(row, at.row)
     const why = column.closed?.(row)
     if (why) return void toast(why)
@@ -138,7 +138,8 @@ export function useSheet<Row>({
   }
   const type = (text: string) => {
     typed.current = text
-    if (begun) hear({ index: begun.index, row: begun.row, column: columns[begun.column]!.id, text })
+    const column = begun && columns[begun.column]
+    if (column) hear({ index: begun.index, row: begun.row, column: column.id, text })
   }
 
   /** Rows from the clipboard or of a range: fetched where they are not here. */
@@ -174,9 +175,11 @@ export function useSheet<Row>({
     event.preventDefault()
     const lines = tableOf(event.clipboardData.getData('text'))
     if (tooMany(lines.length)) return
-    if (lines.length === 1 && lines[0]!.length === 1 && !single)
-      return overwrite((_, column) => (column.flag ? null : lines[0]![0]!))
-    if (takes?.(lines, range.top, columns[range.left]!.id)) return forget()
+    const [[alone, ...more] = [], ...below] = lines
+    if (alone !== undefined && more.length + below.length === 0 && !single)
+      return overwrite((_, column) => (column.flag ? null : alone))
+    const begins = columns[range.left]
+    if (begins && takes?.(lines, range.top, begins.id)) return forget()
     const found = await rowsFrom(range.top, lines.length)
     const room = rows.count + grows - range.top
     write(
@@ -231,7 +234,8 @@ export function useSheet<Row>({
     const move = by[event.key]
     // What is typed goes where a range began, as in every spreadsheet.
     const place = single ? active : other
-    const column = columns[place.column]!
+    const column = columns[place.column]
+    if (!column) return
     const letter = event.key.toLowerCase()
     if (move && !(command && event.key.startsWith('Arrow')))
       go({ row: active.row + move[0], column: active.column + move[1] }, event.shiftKey)
@@ -270,7 +274,8 @@ export function useSheet<Row>({
     if (!begun || !alive.current) return
     alive.current = false
     const { row, index } = begun
-    const column = columns[begun.column]!
+    const column = columns[begun.column]
+    if (!column) return
     const before = column.text(row)
     const cell = { index, row, column: column.id, text: typed.current }
     setBegun(null)

@@ -40,7 +40,7 @@ class FormsTest < Minitest::Test
     assert_equal front, Documents.parse(GateMile::Storefront, JSON.parse(JSON.generate(Documents.write(front))))
   end
 
-  # What is there twice is told with the number of the first, counted as people count.
+  # A duplicate is reported with the position of the first, counted from one.
   def test_what_is_there_twice_names_the_first
     store = STORE.merge("tax_classes" => %w[a b b].map { |id| { "id" => id, "name" => "T#{id}", "rate" => "1" } })
     charge = { "kind" => "unit", "amount" => "1" }

@@ -1,5 +1,14 @@
 import { focusManager, keepPreviousData, QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react'
 import { toast } from '../ui/toast'
 import { sentenceOfChange } from '../history/words'
 import { Edits } from '../edits/edits'
@@ -18,7 +27,11 @@ import {
 } from './client'
 import { writeAs } from '../ui/locale'
 
-/** What is asked with the revision of the setup in its key, and depends on nothing else. */
+/** Prices by the clock, and after how many milliseconds they are fetched again when somebody comes back. */
+const BY_CLOCK = ['bench', 'gates', 'lines', 'tariff', 'margins']
+const LONG = 300_000
+
+/** What has the revision of the setup in its key, and depends on nothing else but the clock. */
 const SETTLED = new Set([
   'class-prices',
   'classes',
@@ -138,11 +151,19 @@ export function useWorkshop(): Workshop {
 /** Asks one small question when the page is looked at again, and for the rest only where it has changed. */
 function useReturning() {
   const client = useQueryClient()
+  const seen = useRef(0)
+  useEffect(() => {
+    seen.current = Date.now()
+  }, [])
   useEffect(
     () =>
       focusManager.subscribe((focused) => {
         const known = client.getQueryData<SetupState>(SETUP)
         if (!focused || !known) return
+        // Offers begin and cutoffs pass while nobody looks.
+        if (Date.now() - seen.current > LONG)
+          for (const key of BY_CLOCK) void client.invalidateQueries({ queryKey: [key] })
+        seen.current = Date.now()
         void answerOf(api.GET('/api/revision')).then(
           ({ revision, beside }) => {
             if (revision === known.revision && beside === known.beside) return

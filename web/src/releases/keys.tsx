@@ -102,7 +102,7 @@ export function Keys() {
         <Make
           made={(made) => {
             setMaking(false)
-            // The focus goes back to where it came from, or to what is told.
+            // The focus goes to the new secret, or back to the button.
             setClosed(!made)
             if (made) setShown(made)
           }}

@@ -83,7 +83,7 @@ export function Webhooks() {
               <Add
                 added={(answer) => {
                   setAdding(false)
-                  // The focus goes back to where it came from, or to what is told.
+                  // The focus goes to the new secret, or back to the button.
                   setClosed(!answer)
                   if (answer) setMade(answer)
                 }}

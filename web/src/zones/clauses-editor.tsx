@@ -57,7 +57,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
       typed: { text, beside } satisfies Typed,
       read: (there) => there[list],
     })
-  /** What is right is stored when it is left, unless for a button that says what becomes of it. */
+  /** Stores a list without faults when the editor is left; its own buttons decide for themselves. */
   const leave = ({ relatedTarget }: FocusEvent) => {
     if (edit?.stage !== 'typed' || faults.length > 0 || box.current?.contains(relatedTarget)) return
     if (draft === stored) edited.drop(list)

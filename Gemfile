@@ -44,6 +44,7 @@ group :development, :test do
   gem "prop_check", "~> 1.0"
   gem "rack-test", "~> 2.2"
   gem "rubocop", "~> 1.92"
+  gem "stackprof", "~> 0.2", require: false
   gem "uk_postcode", "~> 2.1"
   gem "unitwise", "~> 2.3"
 end

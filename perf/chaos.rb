@@ -12,8 +12,8 @@ require "sqlite3"
 require_relative "quote_servers"
 require_relative "../clients/ruby/gate_mile_checkout"
 
-SECONDS = Integer(ARGV[0] || sized(240, 8))
-KILLS = Integer(ARGV[1] || sized(25, 6))
+SECONDS = Integer(ARGV[0] || sized(240, 6))
+KILLS = Integer(ARGV[1] || sized(25, 3))
 SEED = Integer(ARGV[2] || (Random.new_seed % 100_000))
 RATE = sized(15, 5)
 

@@ -27,6 +27,7 @@ class TwoPages
     new PerformanceObserver((list) => { for (const one of list.getEntries()) window.moved += one.value })
       .observe({ type: 'layout-shift', buffered: true })
   JS
+  ROOM = "gate-mile-estimate { display: block; min-height: 34rem; --gate-mile-room: 26rem }"
   ESTIMATE = "<script src='/watch.js'></script>" \
              "<script src='http://127.0.0.1:#{GATE}/embed/estimate.js' defer></script>".freeze
 
@@ -45,7 +46,7 @@ class TwoPages
     when "/static" then [page("<script src='/static.js' defer></script>", "<p>Looking …</p>"), "text/html"]
     when "/static.js" then [SCRIPT + (" " * 15_000), "text/javascript"]
     when "/watch.js" then [WATCH, "text/javascript"]
-    when "/shop.css" then ["gate-mile-estimate { --gate-mile-room: 26rem }", "text/css"]
+    when "/shop.css" then [ROOM, "text/css"]
     else ["x" * @size.to_i, "text/plain"]
     end
   end

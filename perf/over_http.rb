@@ -8,6 +8,7 @@ require "json"
 require "net/http"
 require "socket"
 require "tmpdir"
+require_relative "demo"
 require_relative "served"
 require_relative "sizes"
 
@@ -111,7 +112,7 @@ end
 # @return [Hash] the environment of a server with a database of its own that holds the demo
 def demo_in(folder)
   env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), **AS_SERVED }
-  system(env, "bundle", "exec", "ruby", File.join(ROOT, "server/prepare.rb"), exception: true)
+  DemoShop.into(env["GATE_MILE_DATABASE"])
   env
 end
 

@@ -4,6 +4,7 @@ require "fileutils"
 require "json"
 require "net/http"
 require "tmpdir"
+require_relative "demo"
 require_relative "served"
 require_relative "sizes"
 
@@ -140,7 +141,7 @@ class QuoteServers
 
   def workbench
     env = { "GATE_MILE_DATABASE" => database }
-    system(env.merge(AS_SERVED), "bundle", "exec", "ruby", "server/prepare.rb", chdir: ROOT, exception: true)
+    DemoShop.into(database)
     run("workbench", env, WORKBENCH, "bundle", "exec", "puma", "-C", "server/puma.rb", "server/config.ru")
     wait_for(WORKBENCH, "/api/setup")
   end

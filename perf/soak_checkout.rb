@@ -11,7 +11,7 @@ require "sqlite3"
 require_relative "quote_servers"
 require_relative "../clients/ruby/gate_mile_checkout"
 
-SECONDS = Integer(ARGV.first || sized(600, 6))
+SECONDS = Integer(ARGV.first || sized(600, 4))
 SHOPS = 3
 
 # All of it at once.
@@ -106,13 +106,13 @@ class Soak
   # @return [void]
   def run
     asking = @shops.map { |shop| Thread.new { shop.round(CART) until Thread.current[:over] } }
-    others = [every(sized(20, 2)) { release }, every(sized(30, 3)) { kill }, every(sized(10, 1)) do
+    others = [every(sized(20, 1)) { release }, every(sized(30, 2)) { kill }, every(sized(10, 1)) do
       @levels << Workers.memory
     end]
     sleep SECONDS
     others.each(&:kill)
     asking.each { |thread| thread[:over] = true }.each(&:join)
-    sleep sized(10, 5) # what waits is handed on
+    sleep sized(10, 2) # what waits is handed on
   end
 
   # @return [Boolean] whether nothing was lost, doubled or wrong

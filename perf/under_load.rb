@@ -11,6 +11,7 @@ require "json"
 require "net/http"
 require "tmpdir"
 require_relative "sizes"
+require_relative "demo"
 
 ROOT = File.expand_path("..", __dir__)
 PORT = PORTS + 7
@@ -126,7 +127,7 @@ end
 def serve(folder)
   env = { "GATE_MILE_DATABASE" => File.join(folder, "perf.sqlite3"), "PORT" => PORT.to_s,
           "CARRIERS_PORT" => CARRIERS_PORT.to_s, "GATE_MILE_OUTGOING" => "127.0.0.1" }
-  system(env, "bundle", "exec", "ruby", File.join(ROOT, "server/prepare.rb"), exception: true)
+  DemoShop.into(env["GATE_MILE_DATABASE"])
   carriers = ["-C", "stand_ins/puma.rb", "--bind", "tcp://127.0.0.1:#{CARRIERS_PORT}", "stand_ins/carriers/config.ru"]
   started = [%w[-C server/puma.rb server/config.ru], carriers].map do |arguments|
     spawn(env, "bundle", "exec", "puma", *arguments, chdir: ROOT, out: File::NULL, err: File::NULL)

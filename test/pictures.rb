@@ -47,7 +47,7 @@ class Pictures < Minitest::Test
 
   # A morning's quotes, some of which got nothing.
   def turned_away
-    Server::Asked.new.tap { |asked| morning(asked, Server::App.settings.releases.live.last) }.take.then { |taken| Server::AskedRows.store(taken) }
+    Server::Asked.new.tap { |asked| morning(asked, GateMile::Book.compile(Server::BookDocument.read)) }.take.then { |taken| Server::AskedRows.store(taken) }
     visit "/turned-away"
     assert_text "38 carts"
     assert_selector "svg[role=img] circle", minimum: 3

@@ -2,38 +2,26 @@
 
 # Runs the named test files, or all below the named folders:  ruby -Itest -Icore test/run.rb test/core test/server
 # Commands that check something else (--check "npm run lint") run beside them, first of all.
-# One file runs in this process; several run in processes of their own, as many at a time as there are processors, the
-# longest first. What each of them says is shown when it is done, and what failed once more at the end. A browser file
-# that failed runs a second time, with those it shares a process with: what passes then is told apart as unsteady.
+# One file runs in this process; several run in processes of their own, as many at a time as there are processors, shared
+# out by what they took last (tmp/test-times.json, over test/times.json), the longest first. What each of them says is
+# shown when it is done, and what failed once more at the end, with the ten slowest tests. A browser file that failed
+# runs a second time, together with the files in its process; if it then passes, it is listed as unsteady.
+# With --changed, only what the differences to the last commit can touch.
 require "etc"
 require "fileutils"
 require "open3"
 require "tmpdir"
+require_relative "runner/clock"
+require_relative "runner/share"
+require_relative "runner/touched"
 
-# Files that take long, and how long: whatever is not named takes a little.
-LONG = { "browser" => 60, "server" => 25, "core" => 8 }.freeze
-# In how many processes the files of a folder run: to load takes longer than many of them do.
-TOGETHER = { "core" => 3, "server" => 6, "browser" => 13 }.freeze
-# Files that take so long that they run by themselves, before all others.
-ALONE = %w[test/server/perf_test.rb].freeze
+SLOWEST = 10
 
 def run_here(files)
   require "minitest/autorun"
+  Clock.keep
   ARGV.clear
   files.each { |file| require File.expand_path(file) }
-end
-
-# Files of the core and of the server share processes; each browser file has one of its own.
-def jobs(files)
-  files.group_by { |file| TOGETHER[file[%r{test/(\w+)/}, 1]] unless ALONE.include?(file) }.flat_map do |count, list|
-    next list.map { |file| [file] } unless count
-
-    list.sort_by { |file| -File.size(file) }.each_with_index.group_by { |_, at| at % count }.values.map { |pairs| pairs.map(&:first) }
-  end.sort_by do |group|
-    next -Float::INFINITY if ALONE.intersect?(group)
-
-    -group.sum { |file| LONG.fetch(file[%r{test/(\w+)/}, 1].to_s, 5) + (File.size(file) / 2000) }
-  end
 end
 
 # One process for these files, or of a command that checks something else: then that stands for a file.
@@ -44,6 +32,7 @@ Outcome = Struct.new(:files, :said, :passed, :took, keyword_init: true) do
         .each_with_object(Hash.new(0)) { |(count, name), sums| sums[name] += count.to_i }
   end
 
+  def command? = files.first.include?(" ")
   def browser? = files.all? { |file| file.include?("test/browser/") }
   def tell = puts(format("== %<files>s (%<took>.0f s)", files: files.join(" "), took: took), said, "")
 
@@ -55,16 +44,16 @@ Outcome = Struct.new(:files, :said, :passed, :took, keyword_init: true) do
 end
 
 def run_group(files)
-  started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+  started = Clock.now
   command = files.first.include?(" ") ? files.first.split : [RbConfig.ruby, "-Itest", "-Icore", __FILE__, "--here", *files]
   said, status = Open3.capture2e(*command)
-  Outcome.new(files: files, said: said, passed: status.success?, took: Process.clock_gettime(Process::CLOCK_MONOTONIC) - started)
+  Outcome.new(files: files, said: said, passed: status.success?, took: Clock.now - started)
 end
 
 def run_all(queue)
   lock = Mutex.new
   outcomes = []
-  workers = Array.new(Integer(ENV["GMW"] || [Etc.nprocessors, 2].max)) do
+  workers = Array.new([Etc.nprocessors, 2].max) do
     Thread.new do
       while (files = queue.pop)
         outcome = run_group(files)
@@ -79,18 +68,35 @@ def run_all(queue)
   outcomes
 end
 
+# Commands and groups of files, the longest first.
+def queued(files, checks)
+  last = Clock.last
+  groups = checks.map { |check| [check] } + Share.of(files, last)
+  groups.sort_by { |group| -Share.seconds(group, last) }.each_with_object(Queue.new) { |group, queue| queue << group }.close
+end
+
+# What each file and each command took is what the next run shares out by.
+def tell_times(outcomes, folder)
+  tests = Clock.tests(folder)
+  Clock.keep_last(tests.group_by(&:first).transform_values { |list| list.sum(&:last) }.merge(
+                    outcomes.select(&:command?).to_h { |outcome| [outcome.files.first, outcome.took] }
+                  ))
+  puts("The slowest of #{tests.size} tests:", tests.first(SLOWEST).map do |file, name, took|
+    format("%<took>6.1f s  %<name>s  %<file>s", took: took, name: name, file: file)
+  end)
+end
+
 def run_apart(files, checks)
-  queue = Queue.new
-  checks.each { |check| queue << [check] }
-  jobs(files).each { |group| queue << group }
-  # What tests make once for all of them.
-  ENV["GATE_MILE_TEST_MADE"] = Dir.mktmpdir("gate-mile-made")
-  at_exit { FileUtils.rm_rf(ENV.fetch("GATE_MILE_TEST_MADE")) }
-  outcomes = run_all(queue.close)
+  # What tests make once for all of them, and what they took.
+  folders = { "GATE_MILE_TEST_MADE" => "made", Clock::VARIABLE => "times" }.transform_values { |name| Dir.mktmpdir("gate-mile-#{name}") }
+  ENV.update(folders)
+  at_exit { FileUtils.rm_rf(folders.values) }
+  outcomes = run_all(queued(files, checks))
   again = outcomes.reject(&:passed).select(&:browser?).to_h { |outcome| [outcome, run_group(outcome.files).tap(&:tell)] }
   unsteady = again.select { |_, second| second.passed }.keys
   outcomes.map! { |outcome| again.fetch(outcome, outcome) }
   (unsteady + outcomes.reject(&:passed)).each(&:tell_failures)
+  tell_times(outcomes, folders.fetch(Clock::VARIABLE))
   totals = outcomes.map(&:counts).each_with_object(Hash.new(0)) { |counts, sums| counts.each { |name, count| sums[name] += count } }
   bad = totals["failures"] + totals["errors"]
   unsteady.each { |outcome| puts "Unsteady, passed at the second run: #{outcome.files.join(" ")}" }
@@ -100,9 +106,11 @@ def run_apart(files, checks)
 end
 
 here = ARGV.delete("--here")
+ARGV.concat(Touched.by(Touched.now)) if ARGV.delete("--changed")
 checks = []
 while (at = ARGV.index("--check"))
   checks << ARGV.slice!(at, 2).last
 end
-files = ARGV.flat_map { |path| File.directory?(path) ? Dir[File.join(path, "**", "*_test.rb")] : [path] }
+files = ARGV.uniq.flat_map { |path| File.directory?(path) ? Dir[File.join(path, "**", "*_test.rb")] : [path] }
+abort "Nothing changed that a test is about." if files.empty? && checks.empty?
 here || (files.size == 1 && checks.empty?) ? run_here(files) : run_apart(files, checks)

@@ -173,9 +173,13 @@ module Server
        @snapshot.skus.except(*found.families).merge(skus_of(found.products))]
     end
 
+    # Lets quotes run between two products.
     def products(documents)
       currency = Records::Store.current.money
-      documents.each_value.map { |document| product(document, currency) }
+      documents.each_value.map do |document|
+        Thread.pass
+        product(document, currency)
+      end
     end
 
     def skus_of(documents) = documents.transform_values { |product| product["sku"] }

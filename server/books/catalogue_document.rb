@@ -3,8 +3,8 @@
 module Server
   # The products of the database as they stand in a book document, variants under their products.
   module CatalogueDocument
-    COLUMNS = ["id", "parent_id", *GoodsField::ALL.map(&:column)].freeze
-    OWN = GoodsField::ALL.select(&:own?).freeze
+    COLUMNS = ["id", "parent_id", *Records::GoodsField::ALL.map(&:column)].freeze
+    OWN = Records::GoodsField::ALL.select(&:own?).freeze
     private_constant :COLUMNS, :OWN
 
     class << self
@@ -20,7 +20,7 @@ module Server
         by_product = variants.group_by { |row| row["parent_id"] }
         products.to_h do |row|
           own = by_product.fetch(row["id"], []).map { |variant| item(OWN, variant, currency, treatments) }
-          made = item(GoodsField::ALL, row, currency, treatments)
+          made = item(Records::GoodsField::ALL, row, currency, treatments)
           made["variants"] = own if own.any?
           [row["id"], made]
         end

@@ -16,15 +16,21 @@ module Server
     private_constant :NAMED, :SHOWN
 
     # @param document [Hash] a book document
+    # @return [Hash] the same, checked and in full: for {new}
     # @raise [Problem] 422 with every fault at its place
-    def initialize(document)
-      @book = GateMile::Book.compile(document).dump
-      region = @book["store"]["holiday_region"]
-      return if region.nil? || BankHolidays.regions.include?(region)
+    def self.compiled(document)
+      book = GateMile::Book.compile(document).dump
+      region = book["store"]["holiday_region"]
+      return book if region.nil? || BankHolidays.regions.include?(region)
 
       raise GateMile::Invalid, [GateMile::Problem.new(pointer: "/store/holiday_region", code: :unknown_id, numbers: {})]
     rescue GateMile::Invalid => e
       raise Problem.of_invalid(e, under: "/book")
+    end
+
+    # @param book [Hash] as {.compiled} returns it
+    def initialize(book)
+      @book = book
     end
 
     # @return [Hash] SetupImported of the contract: what would come and go

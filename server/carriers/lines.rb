@@ -11,9 +11,6 @@ module Server
     # another, and an address with https is never spoken to over a connection that was opened without it. And the
     # breakers, which let one call through when the time to try again has come.
     module Lines
-      # What a breaker does is told on the Carriers page and to webhooks, not on the console.
-      Stoplight.default_notifiers = [CarrierDown.new]
-
       # Connections to one origin.
       SIZE = 12
       # Calls that fail in a row until a carrier is left alone, and for how many seconds.
@@ -29,16 +26,9 @@ module Server
         # @return [Object] what the block returns
         # @raise [Trouble] :silent where none is free in time; the carrier is not to blame for that
         def open(address, patience, &)
-          pool(origin(address)).with(timeout: [patience, 0].max, &)
+          pool(Records::Carrier.origin(address)).with(timeout: [patience, 0].max, &)
         rescue ConnectionPool::TimeoutError
           raise Trouble.new(:silent, "Too many questions at once", own: true)
-        end
-
-        # @param address [String]
-        # @return [Array] scheme, host and port
-        def origin(address)
-          uri = URI.parse(address)
-          [uri.scheme.downcase, uri.host.downcase, uri.port]
         end
 
         # @param carrier [Records::Carrier]

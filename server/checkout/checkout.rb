@@ -3,16 +3,12 @@
 module Server
   # What the checkout door works with: the keys, the release that counts, the quotes and the orders.
   class Checkout
-    # @return [KeyRing]
-    attr_reader :keys
+    include CheckoutPort
+
     # @return [ReleaseShelf]
     attr_reader :releases
     # @return [OfferUses]
     attr_reader :uses
-    # @return [CheckoutPace]
-    attr_reader :pace
-    # @return [AnsweredOnce]
-    attr_reader :once
     # @return [Asked]
     attr_reader :asked
 
@@ -24,10 +20,8 @@ module Server
     def initialize(releases, trials: nil)
       @releases = releases
       @trials = trials
-      @keys = KeyRing.new
+      open_with(KeyRing.new)
       @uses = OfferUses.new
-      @pace = CheckoutPace.new(Shared.counts)
-      @once = AnsweredOnce.new(Shared.store)
       @emptiness = Emptiness.new
       @asked = Asked.new
       @settings = Remembered.new { Records::DoorSetting.current.document.freeze }
@@ -77,7 +71,7 @@ module Server
 
     # The key of the seal is there once the database is.
     # @return [CheckoutQuotes]
-    def quotes = @quotes ||= CheckoutQuotes.new(seal, emptiness: @emptiness, asked: asked)
+    def quotes = @quotes ||= CheckoutQuotes.new(seal, telemetry: Telemetry.new(asked: asked, emptiness: @emptiness))
 
     # @return [CheckoutOrders]
     def orders = @orders ||= CheckoutOrders.new(seal: seal, quotes: quotes, releases: releases, uses: uses)

@@ -25,7 +25,7 @@ module Server
     private_constant :LIMIT, :ORDER, :BOOK, :TRIAL, :RELAYED, :CALLS, :CORS
 
     # @param app [#call] what is behind it
-    # @param checkout [Checkout]
+    # @param checkout [CheckoutPort]
     def initialize(app, checkout)
       @app = app
       @checkout = checkout
@@ -49,11 +49,11 @@ module Server
     rescue GateMile::Invalid => e
       with_origin(env, Problem.of_invalid(e).response)
     rescue *Database::BUSY
-      with_origin(env, App.busy.response)
+      with_origin(env, Problem.busy.response)
     rescue StandardError => e
-      unwritable = App.unwritable(e) and return with_origin(env, unwritable.response)
+      unwritable = Problem.unwritable(e) and return with_origin(env, unwritable.response)
       Log.fault(e, "#{env["REQUEST_METHOD"]} #{PATH}")
-      with_origin(env, Problem.new(500, App::MISTAKE).response)
+      with_origin(env, Problem.new(500, Problem::MISTAKE).response)
     ensure
       handler = ActiveRecord::Base.connection_handler
       handler.clear_active_connections! if handler.active_connections?

@@ -24,14 +24,11 @@ module Server
 
     # @param seal [QuoteSeal]
     # @param carriers [#call] makes a carriers' port for a number of seconds
-    # @param emptiness [Emptiness] hears of carts for which there is nothing
-    # @param asked [Asked] hears of all
-    def initialize(seal, carriers: ->(seconds) { Carriers::Port.new(seconds) }, emptiness: Emptiness.new,
-                   asked: Asked.new)
+    # @param telemetry [Telemetry]
+    def initialize(seal, carriers: ->(seconds) { Carriers::Port.new(seconds) }, telemetry: Telemetry.new)
       @seal = seal
       @carriers = carriers
-      @emptiness = emptiness
-      @asked = asked
+      @telemetry = telemetry
     end
 
     # @param body [Object] CheckoutQuoteRequest of the contract
@@ -75,17 +72,11 @@ module Server
       cart = cart.with(offer_uses: ground.uses)
       port = GateMile::Recorded.listening(@carriers.call(seconds), ground.now)
       quote = ground.book.quote(cart, at: ground.now, carriers: port)
-      counted(quote, cart, Database.now - started, ground, family) unless ground.trial
+      @telemetry.quoted(quote, cart, Database.now - started, ground.now, orders: !family.nil?) unless ground.trial
       holds = ground.now + (ground.settings[:holds_minutes] * 60)
       id = family && @seal.seal(content(family, ground, holds, cart, quote, port))
       { quote: id, release: ground.number, at: moment(ground.now), holds_until: moment(holds),
         **CheckoutAnswer.of(quote, ground.book, tax_class: ground.settings[:tax_class], detail: detail) }
-    end
-
-    def counted(quote, cart, took, ground, family)
-      Metrics.quote(quote.status, took)
-      @asked.note(quote, cart, took, ground.now, orders: !family.nil?)
-      @emptiness.note if %i[nothing_available not_served].include?(quote.status)
     end
 
     # As RFC 3339 has it; both are in UTC.

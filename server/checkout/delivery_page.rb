@@ -53,7 +53,7 @@ module Server
       # With what a form needs besides: the names of regions that can be chosen, and how a postcode looks.
       def countries(zones)
         all = Geography.all
-        Routes::Places.served(zones)[:countries].map do |one|
+        Served.of(zones)[:countries].map do |one|
           known = all[:regions].fetch(one[:country], []).to_h { |region| [region[:code], region[:name]] }
           names = one[:regions] && known.slice(*one[:regions].keys)
           { **one, names: names, postcode: all[:forms][one[:country]] }.compact

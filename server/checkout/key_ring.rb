@@ -12,7 +12,9 @@ module Server
     PUBLIC = "gmp_"
     # Requests in a minute, where nobody says otherwise.
     PACE = 600
-    private_constant :NOTED, :SHOWN
+    # Keys that one statement writes, at most.
+    AT_ONCE = 200
+    private_constant :NOTED, :SHOWN, :AT_ONCE
 
     # A key that opens the door.
     Key = Struct.new(:id, :name, :public, :family, :origins, :calls, :pace, :ends_at) do
@@ -102,11 +104,20 @@ module Server
       due = @lock.synchronize { @used.select { |id, at| @noted[id].nil? || (at - @noted[id]).abs >= NOTED } }
       return if due.empty?
 
-      Database.write { due.each { |id, at| Records::CheckoutKey.where(id: id).update_all(used_at: at) } }
+      Database.write { due.each_slice(AT_ONCE) { |some| write_used(some.to_h) } }
       @lock.synchronize { @noted.merge!(due) }
     end
 
     private
+
+    # Writes many keys in one statement.
+    def write_used(moments)
+      used_at = Records::CheckoutKey.arel_table[:used_at]
+      each = moments.inject(Arel::Nodes::Case.new(Records::CheckoutKey.arel_table[:id])) do |so_far, (id, at)|
+        so_far.when(id).then(Arel::Nodes.build_quoted(at, used_at))
+      end
+      Records::CheckoutKey.where(id: moments.keys).update_all(used_at: each)
+    end
 
     def known = @source ? @source.call : @stored.value
 

@@ -16,7 +16,7 @@ module Server
     Trial = Struct.new(:cart, :release, :at, :ends_at) do
       # @param book [GateMile::Book]
       # @return [Time]
-      def moment(book) = Routes::Quotes.moment(at, book.store.time_zone)
+      def moment(book) = Moments.of(at, book.store.time_zone)
 
       # @return [Hash] CheckoutTrial of the contract
       def told = { cart: cart, release: release, at: at }

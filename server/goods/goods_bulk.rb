@@ -15,13 +15,16 @@ module Server
     def initialize(scope, set, sure:)
       @scope = scope
       @set = set
+      @fields = Records::GoodsFields.new.whole
       @columns = read(set.except(*TREATMENTS, *TAGS), sure)
       @faults = []
     end
 
     # @param store [Boolean] do it, or only say what it would do
+    # @param shop [GoodsInShop]
     # @return [Hash] GoodsBulkDone of the contract
-    def run(store:)
+    def run(store:, shop: GoodsInShop.new)
+      @shop = shop
       found = rows
       changes = found.filter_map { |row| change(row) }
       targets = target_changes(found.map { |row| row["id"] })
@@ -37,11 +40,10 @@ module Server
     private
 
     def read(set, sure)
-      fields = GoodsFields.new
       faults = []
       columns = set.map do |field, value|
-        fields.read(field, value, sure: sure)
-      rescue GoodsFields::Fault => e
+        @fields.read(field, value, sure: sure)
+      rescue Records::GoodsFields::Fault => e
         faults << { pointer: "/set/#{field}", code: e.code, detail: e.message, suggestion: e.suggestion }.compact
         {}
       end.reduce({}, :merge)
@@ -51,9 +53,7 @@ module Server
     end
 
     def rows
-      return GoodsRows.of(GoodsQuery.new(@scope).relation) unless @scope.key?("ids")
-
-      @scope["ids"].each_slice(500).flat_map { |slice| GoodsRows.of(Records::Product.where(id: slice)) }
+      @shop.found(@scope).each_slice(GoodsInShop::MANY).flat_map { |ids| @shop.rows(ids).index_by { |row| row["id"] }.values_at(*ids).compact }
     end
 
     def change(row)
@@ -87,11 +87,11 @@ module Server
     def target_changes(ids)
       added = @set["treatment_add"]
       removed = @set["treatment_remove"]
-      there = TreatmentTargets.on(added || removed, ids)
+      treatment = added || removed or return []
+      there = ids.each_slice(GoodsInShop::MANY).flat_map { |some| @shop.targets(treatment, some) }
       return TreatmentTargets.gone(there) if removed
-      return [] unless added
 
-      TreatmentTargets.come(added, product_id: ids - there.map(&:product_id))
+      TreatmentTargets.come(added, product_id: ids - there.map { |row| row["product_id"] })
     end
 
     def on(targets) = targets.map { |_, before, after| (after || before)["product_id"] }
@@ -100,9 +100,9 @@ module Server
       by_id = changes.to_h { |id, before, after| [id, [before, after]] }
       found.select { |row| touched.include?(row["id"]) }.first(SHOWN).map do |row|
         before, after = by_id.fetch(row["id"], [{}, {}])
-        columns = after.keys.without(*GoodsField::DERIVED)
+        columns = after.keys.without(*Records::GoodsField::DERIVED)
         { sku: row["sku"], name: row["name"],
-          changes: columns.map { |column| GoodsRows.shown(column, before[column], after[column]) } }
+          changes: columns.map { |column| GoodsRows.shown(column, before[column], after[column], @fields) } }
       end
     end
   end

@@ -8,7 +8,7 @@ module Server
     def initialize(rows, sure:)
       @rows = rows
       @sure = sure
-      @fields = GoodsFields.new
+      @fields = Records::GoodsFields.new
       @faults = []
       @stored = 0
       @names = {}
@@ -38,7 +38,7 @@ module Server
     # @return [Array, nil] the value in an array, nil where it is told
     def cell_of(row, field, cell)
       [@fields.of_cell(field, cell)].tap { |(value)| @fields.read(field, value, sure: @sure) }
-    rescue GoodsFields::Fault => e
+    rescue Records::GoodsFields::Fault => e
       told(row, field, e.message, code: e.code, suggestion: e.suggestion)
     end
 

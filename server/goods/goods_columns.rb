@@ -13,7 +13,7 @@ module Server
     # @param place [Hash] id, parent_id, family and position
     # @return [Hash] the row as the database holds it
     def row(item, place)
-      GoodsField::ALL.each_with_object(place.dup) { |field, row| row.update(field.columns(item, @currency)) }
+      Records::GoodsField::ALL.each_with_object(place.dup) { |field, row| row.update(field.columns(item, @currency)) }
     end
   end
 end

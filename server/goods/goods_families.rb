@@ -9,10 +9,12 @@ module Server
     private_constant :Known
 
     # @param index [GoodsIndex]
-    def initialize(index)
+    # @param shop [GoodsInShop]
+    def initialize(index, shop)
       @index = index
+      @shop = shop
       @known = {}
-      @family = Records::Product.maximum(:family).to_i
+      @family = shop.last_family
     end
 
     # @param rows [Array<GoodsImport::Row>] of one slice
@@ -58,8 +60,10 @@ module Server
       ids = rows.flat_map do |row|
         [row.old && row.old["parent_id"], @index.id(GateMile::Product.fold(row.cells["variant_of"].to_s))]
       end.compact.uniq
-      found = GoodsRows.of(Records::Product.where(id: ids)).to_h { |row| [row["id"], row] }
-      lasts = Records::Product.where(parent_id: ids).group(:parent_id).maximum(:position)
+      return {} if ids.empty?
+
+      found = @shop.rows(ids).to_h { |row| [row["id"], row] }
+      lasts = @shop.last_places(ids)
       found.each_value { |row| remember(row, lasts.fetch(row["id"], 0)) }
       found
     end
@@ -94,8 +98,8 @@ module Server
     # What a variant has from its product may stand in its row too, as long as it is the same.
     def inherit(row, parents)
       theirs = product_of(row, parents) or return
-      usual = GoodsRows.raw(GoodsField::OF_PRODUCTS.to_h { |field| [field.column, field.usual] })
-      GoodsField::OF_PRODUCTS.each do |field|
+      usual = GoodsRows.raw(Records::GoodsField::OF_PRODUCTS.to_h { |field| [field.column, field.usual] })
+      Records::GoodsField::OF_PRODUCTS.each do |field|
         value = row.columns.delete(field.column)
         next if row.cells[field.name].to_s.strip.empty? || value == (theirs[field.column] || usual[field.column])
 

@@ -11,9 +11,10 @@ module Server
 
     # @param rows [Enumerable<Array(Array<String>, Integer)>] cells and line of each row
     # @param places [Hash{String => Integer}] our column => its place in a row
-    def initialize(rows, places)
+    # @param shop [GoodsInShop]
+    def initialize(rows, places, shop)
       @places = places
-      @there = Records::Product.pluck(:sku, :id, :parent_id).to_h { |sku, *row| [GateMile::Product.fold(sku), row] }
+      @there = there(shop)
       @lines = {}
       @parents = {}
       @classes = {}
@@ -46,6 +47,16 @@ module Server
     def wanted?(key) = @wanted.include?(key)
 
     private
+
+    def there(shop)
+      found = {}
+      page = shop.skus("")
+      until page.empty?
+        page.each { |id, sku, parent| found[GateMile::Product.fold(sku)] = [id, parent] }
+        page = shop.skus(page.last.first)
+      end
+      found
+    end
 
     def fold(sent, column) = @places[column] ? GateMile::Product.fold(sent[@places[column]].to_s) : ""
 

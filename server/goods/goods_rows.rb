@@ -4,7 +4,9 @@ module Server
   # Rows of the catalogue as the database holds them, for edits of many at once.
   module GoodsRows
     # Columns of what a variant always has from its product.
-    OF_PRODUCTS = GoodsField::OF_PRODUCTS.map(&:column).freeze
+    OF_PRODUCTS = Records::GoodsField::OF_PRODUCTS.map(&:column).freeze
+    # A class that a table names and the shop has not yet: made says whether it has it by now.
+    Coming = Struct.new(:name, :id, :made)
 
     class << self
       # @param relation [ActiveRecord::Relation]
@@ -34,15 +36,16 @@ module Server
         :size_in_part if row.values_at(*GateMile::Sides::NAMES).compact.size.between?(1, 2)
       end
 
+      # @param fields [Records::GoodsFields]
       # @return [Hash] one change of a row, for people to read: field, from, to
-      def shown(column, before, after)
-        field = GoodsField.of_column(column)
-        { field: field.name, from: worded(field, before), to: worded(field, after) }
+      def shown(column, before, after, fields)
+        field = Records::GoodsField.of_column(column)
+        { field: field.name, from: worded(field, before, fields), to: worded(field, after, fields) }
       end
 
       private
 
-      def worded(field, value) = value.is_a?(GoodsImport::ComingClass) ? value.name : field.worded(value)
+      def worded(field, value, fields) = value.is_a?(Coming) ? value.name : field.worded(value, fields)
     end
   end
 end

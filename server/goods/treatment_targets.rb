@@ -6,14 +6,16 @@ module Server
     class << self
       # @param treatment [String, nil] id
       # @param products [Array<String>] ids
-      # @return [Array<Records::TreatmentTarget>] those of the treatment that sit on one of these
+      # @return [Array<Hash>] rows of its targets that are one of these
       def on(treatment, products)
         return [] if treatment.nil?
 
-        products.each_slice(500).flat_map do |slice|
-          Records::TreatmentTarget.where(treatment_id: treatment, product_id: slice).to_a
-        end
+        products.each_slice(500).flat_map { |slice| rows(Records::TreatmentTarget.where(treatment_id: treatment, product_id: slice)) }
       end
+
+      # @param relation [ActiveRecord::Relation] of targets
+      # @return [Array<Hash>] as the database holds them
+      def rows(relation) = ActiveRecord::Base.connection.select_all(relation.to_sql).to_a
 
       # @param treatment [String] id
       # @param columns [Hash] product_id or shipping_class_id => ids
@@ -28,9 +30,9 @@ module Server
         end
       end
 
-      # @param targets [Array<Records::TreatmentTarget>]
+      # @param rows [Array<Hash>]
       # @return [Array<Array>]
-      def gone(targets) = targets.map { |target| [target.id, History.row(target), nil] }
+      def gone(rows) = rows.map { |row| [row["id"], row, nil] }
     end
   end
 end

@@ -5,13 +5,10 @@ module Server
   # changed in the rows it touched, before and after, as the database held them. Undo puts that back as it was, redo as
   # it became; both work for every kind of record without knowing it. What touches very many rows is a {LongChange}.
   module History
-    KEY = :gate_mile_history
     MADE = :gate_mile_change
-    # What is not the merchant's doing: locks and counters go their own way.
-    NOT_RECORDED = %w[lock_version revision].freeze
     # What is shown of a change; its rows can be long.
     SHOWN = %i[id action kind names undone at revision person_id by].freeze
-    private_constant :KEY, :MADE, :NOT_RECORDED, :SHOWN
+    private_constant :MADE, :SHOWN
 
     class << self
       # @param action [String] "create", "update", "delete", "reorder", "bulk" or "import"
@@ -25,7 +22,7 @@ module Server
         entries = []
         revision = nil
         result = Database.write do
-          recording(entries) do
+          Records::Written.gathered(entries) do
             yield.tap do
               revision = record(action, kind, names.respond_to?(:call) ? names.call : names, entries) if entries.any?
             end
@@ -39,7 +36,7 @@ module Server
       # @yield writes records
       def unrecorded(&)
         Journal.clear
-        Database.write { recording([], &) }
+        Database.write { Records::Written.gathered([], &) }
       end
 
       # @return [Integer, nil] the id of the change that this thread's request has made, nil where it made none; asked
@@ -52,17 +49,6 @@ module Server
         Thread.current[MADE] = change.id
       end
 
-      # Called by every record that was written.
-      # @param record [Records::Base]
-      # @param before [Hash, nil] the row before
-      # @param after [Hash, nil] the row as it became
-      # @return [void]
-      # @raise [RuntimeError] outside of an edit: it could not be undone
-      def note(record, before:, after:)
-        before, after = difference(before, after) if before && after
-        add(record.class.table_name, record.id, before, after) unless before == {}
-      end
-
       # Writes many rows at once, past the records: the caller has checked them.
       # @param table [String]
       # @param changes [Array<Array(String, Hash, Hash)>] id, and what changes in the row before and after, as the
@@ -72,7 +58,7 @@ module Server
         Rows.open do |rows|
           changes.each do |id, before, after|
             rows.put(table, id, before, after)
-            add(table, id, before, after)
+            Records::Written.add(table, id, before, after)
           end
         end
       end
@@ -98,17 +84,9 @@ module Server
         Rows.open do |rows|
           [*stores(updates), *others].each do |table, id, before, after|
             rows.put(table, id, before, after, lock: lock)
-            add(table, id, before, after)
+            Records::Written.add(table, id, before, after)
           end
         end
-      end
-
-      # @param record [Records::Base]
-      # @return [Hash] the row as the database holds it now, whatever the record in memory says
-      def row(record)
-        connection = ActiveRecord::Base.connection
-        table = record.class.quoted_table_name
-        connection.select_one("SELECT * FROM #{table} WHERE id = #{connection.quote(record.id)}").except(*NOT_RECORDED)
       end
 
       # @return [Array<Records::Change>] the newest first, without their rows
@@ -173,25 +151,8 @@ module Server
       def stores(changes)
         return [] if changes.empty?
 
-        before, after = difference(changes.first[2], changes.last[3])
+        before, after = Records::Written.difference(changes.first[2], changes.last[3])
         [["stores", 1, before, after]]
-      end
-
-      def recording(entries)
-        Thread.current[KEY] = entries
-        yield
-      ensure
-        Thread.current[KEY] = nil
-      end
-
-      def add(table, id, before, after)
-        entries = Thread.current[KEY] or raise "#{table} #{id} was written outside of an edit"
-        entries << { "table" => table, "id" => id, "before" => before, "after" => after }
-      end
-
-      def difference(before, after)
-        changed = after.keys.reject { |name| before[name] == after[name] }
-        [before.slice(*changed), after.slice(*changed)]
       end
 
       def record(action, kind, names, entries)

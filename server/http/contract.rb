@@ -16,7 +16,7 @@ module Server
     private_constant :CODES
     # Mismatches that are told, and fields that one object may have: a body that is wrong in thousands of places is told
     # of the first ones.
-    MOST = 50
+    MOST = Body::MOST
     FIELDS = 1000
     LOCK = Monitor.new
     private_constant :LOCK

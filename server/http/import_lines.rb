@@ -17,7 +17,7 @@ module Server
           out << line({ problem: JSON.parse(e.to_json) })
         rescue StandardError => e
           Log.fault(e, about)
-          out << line({ problem: JSON.parse(Problem.new(500, App::MISTAKE).to_json) })
+          out << line({ problem: JSON.parse(Problem.new(500, Problem::MISTAKE).to_json) })
         end
       end
 

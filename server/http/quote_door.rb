@@ -30,10 +30,10 @@ module Server
     rescue GateMile::Invalid => e
       Problem.of_invalid(e).response
     rescue *Database::BUSY
-      App.busy.response
+      Problem.busy.response
     rescue StandardError => e
       Log.fault(e, "POST #{PATH}")
-      Problem.new(500, App::MISTAKE).response
+      Problem.new(500, Problem::MISTAKE).response
     ensure
       handler = ActiveRecord::Base.connection_handler
       handler.clear_active_connections! if handler.active_connections?
@@ -46,7 +46,7 @@ module Server
       raise Problem.new(422, "The detail is prices or reckonings.") unless DETAILS.include?(detail)
 
       _, book = @shelf.latest
-      cart = GateMile::Cart.parse(Body.of(env, App::BODY_LIMIT), book.currency)
+      cart = GateMile::Cart.parse(Body.of(env, Body::LIMIT), book.currency)
       quote = book.quote(cart, at: Time.now, carriers: Carriers::Port.new)
       JSON.generate(detail == PRICES ? GateMile::QuoteDocument.prices(quote) : quote.dump)
     end

@@ -4,12 +4,7 @@ module Server
   # What the checkout door works with in a quote process: the newest state of its folder, and a workbench for orders. It
   # stands where {Checkout} stands in the workbench.
   class QuoteCheckout
-    # @return [KeyRing]
-    attr_reader :keys
-    # @return [CheckoutPace]
-    attr_reader :pace
-    # @return [AnsweredOnce]
-    attr_reader :once
+    include CheckoutPort
 
     # @param source [QuoteGround]
     # @param orders [RelayedOrders]
@@ -20,9 +15,7 @@ module Server
       @orders = orders
       @queue = queue
       @notices = notices
-      @keys = KeyRing.new(-> { @source.ready&.keys || {} })
-      @pace = CheckoutPace.new(Shared.counts)
-      @once = AnsweredOnce.new(Shared.store)
+      open_with(KeyRing.new(-> { @source.ready&.keys || {} }))
     end
 
     # @param now [Time]
@@ -33,18 +26,14 @@ module Server
       CheckoutQuotes::Ground.new(ready.number, ready.book, ready.uses, ready.settings, Time.at(now.to_i).utc)
     end
 
-    # Carts are tried on the workbench, where the draft is.
-    # @raise [Problem] 404
-    def trial(*) = raise Problem.new(404, "Carts are tried at the workbench's own address, not at a quote server.")
-
     # @return [CheckoutQuotes]
     def quotes
       ready = here
       return @quotes.last if @quotes&.first.equal?(ready)
 
       asking = ->(seconds) { Carriers::Port.new(seconds, carriers: ready.carriers) }
-      (@quotes = [ready, CheckoutQuotes.new(ready.seal, carriers: asking, emptiness: @notices,
-                                                        asked: @notices.asked)]).last
+      telemetry = Telemetry.new(asked: @notices.asked, emptiness: @notices)
+      (@quotes = [ready, CheckoutQuotes.new(ready.seal, carriers: asking, telemetry: telemetry)]).last
     end
 
     # @param body [Hash] CheckoutOrderDraft of the contract
@@ -58,12 +47,6 @@ module Server
     # @param body [Hash] CheckoutOrderPatch of the contract
     # @return [Array] a Rack response
     def close(number, body, key) = @orders.close(number, body, key)
-
-    # Only a workbench tells these.
-    # @raise [Problem] 404
-    def state(*) = raise(Problem.new(404, "Only the workbench tells this."))
-    alias book state
-    alias notice state
 
     # @param now [Time]
     # @return [Hash] how it stands, for whoever watches over it: ages in seconds

@@ -16,11 +16,11 @@ module Server
       before_create { self.id ||= Base.new_id }
       before_create :take_place
       # A record may have been changed in memory in the meantime: only the database says what was there.
-      before_update(prepend: true) { @row_before = History.row(self) }
-      before_destroy(prepend: true) { @row_before = History.row(self) }
-      after_create { History.note(self, before: nil, after: History.row(self)) }
-      after_update { History.note(self, before: @row_before, after: History.row(self)) }
-      after_destroy { History.note(self, before: @row_before, after: nil) }
+      before_update(prepend: true) { @row_before = Written.row(self) }
+      before_destroy(prepend: true) { @row_before = Written.row(self) }
+      after_create { Written.note(self, before: nil, after: Written.row(self)) }
+      after_update { Written.note(self, before: @row_before, after: Written.row(self)) }
+      after_destroy { Written.note(self, before: @row_before, after: nil) }
 
       class << self
         # @return [Array<String>] the columns in which a merchant says something: a document, a copy and a book follow

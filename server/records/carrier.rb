@@ -32,6 +32,13 @@ module Server
       before_update { self.secret = nil if address_changed? && !secret_changed? && elsewhere? }
       before_destroy { Rate.forget_carrier(id) }
 
+      # @param address [String]
+      # @return [Array] scheme, host and port
+      def self.origin(address)
+        uri = URI.parse(address)
+        [uri.scheme.downcase, uri.host.downcase, uri.port]
+      end
+
       # @return [Boolean] whether there is one that the keys can't read any more
       def secret_lost? = secret.nil? && !secret_before_type_cast.nil? && persisted?
 
@@ -48,7 +55,7 @@ module Server
       end
 
       def elsewhere?
-        address.nil? || address_was.nil? || Carriers::Lines.origin(address) != Carriers::Lines.origin(address_was)
+        address.nil? || address_was.nil? || Carrier.origin(address) != Carrier.origin(address_was)
       end
 
       def readable_by_the_core

@@ -9,7 +9,7 @@ module Server
 
       EDITED = %w[name email role].freeze
       # Each may do what the one before may, and more.
-      ROLES = %w[viewer editor owner].freeze
+      ROLES = Asking::ROLES
       EMAIL = /\A[^\s@]+@[^\s@]+\z/
       private_constant :EMAIL
 

@@ -12,11 +12,10 @@ module Server
       # It counts from here on: after everything that has counted so far, though the clock may have been set back since.
       # @param now [Time]
       # @return [void]
-      def begin(now)
+      def begin(_now)
         last = Publication.standing.where(told: true).where.not(id: id).maximum(:due)
         self.due = last if last && last > due
         update!(told: true)
-        Announcements.published(self, now: now)
       end
     end
   end

@@ -7,6 +7,15 @@ module Server
     NOTE = 2000
     private_constant :NOTE
 
+    # Makes the publication take effect, and announces it to webhooks.
+    # @param publication [Records::Publication]
+    # @param now [Time]
+    # @return [void]
+    def self.begin(publication, now)
+      publication.begin(now)
+      Announcements.published(publication, now: now)
+    end
+
     # @param shelf [BookShelf]
     # @param suite [ProofSuite]
     # @param releases [ReleaseShelf]
@@ -104,7 +113,7 @@ module Server
     def count_from(release, due, said, now)
       made = Records::Publication.create!(release_id: release.id, due: due, by: text(said, "by"),
                                           note: text(said, "note"), made_at: now, told: false)
-      made.begin(now) if due <= now
+      Publishing.begin(made, now) if due <= now
       made
     end
 

@@ -12,7 +12,7 @@ module Server
         end
 
         app.post "/api/boxes/import" do
-          body = body_of("TableImport", limit: App::TABLE_LIMIT)
+          body = body_of("TableImport", limit: Body::OF_TABLES)
           next answer(BoxesCsv.new(body["csv"]).read(store: false)) unless body["store"]
 
           answer(History.edit("import", "box", {}) { BoxesCsv.new(body["csv"]).read(store: true) })

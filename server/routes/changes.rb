@@ -13,7 +13,7 @@ module Server
           body = body_of("EffectsRequest")
           _, book = settings.shelf.current
           cart = bench_cart(body["cart"], book, under: "/cart")
-          at = Quotes.moment(body["at"], book.store.time_zone)
+          at = Moments.of(body["at"], book.store.time_zone)
           effects = settings.shelf.steps.map do |revision, old, new|
             { revision: revision, rates: Changes.effect(old, new, cart, at) }
           end

@@ -4,8 +4,6 @@ module Server
   module Routes
     # The built front end: its page for every address that is not the API's, and what pages of shops fetch.
     module Pages
-      POLICY = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self'; " \
-               "connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
       # Scripts, styles and fonts of the front end, as Rack::Static takes it: their names change with what is in them,
       # and beside those that pay lies a compressed one (web/vite.config.ts).
       KEPT = { "cache-control" => "public, max-age=31536000, immutable", "vary" => "accept-encoding",
@@ -15,12 +13,13 @@ module Server
       EMBEDDED = %w[estimate choice milepost address].freeze
       private_constant :EMBEDDED
 
+      # @param settings [#releases, #duties] of the application
       # @return [Hash{Symbol => Integer}] what stands now, for those who watch
-      def self.standing
-        since = App.settings.releases.since
-        { release: App.settings.releases.number, release_age: since && [(Time.now - since).round, 0].max,
+      def self.standing(settings)
+        since = settings.releases.since
+        { release: settings.releases.number, release_age: since && [(Time.now - since).round, 0].max,
           deliveries_waiting: Records::WebhookDelivery.where(state: "waiting").count,
-          backup_age: Nightly.age&.round, backup_failures: App.settings.duties.backups.failures }
+          backup_age: Nightly.age&.round, backup_failures: settings.duties.backups.failures }
       ensure
         ActiveRecord::Base.connection_handler.clear_active_connections!
       end

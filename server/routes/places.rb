@@ -10,7 +10,7 @@ module Server
         app.get("/api/geography") { answer(Geography.all) }
 
         app.post "/api/clauses" do
-          body = body_of("ClausesText", limit: App::TABLE_LIMIT)
+          body = body_of("ClausesText", limit: Body::OF_TABLES)
           country = Places.country(body["country"])
           found = GateMile::ClauseList.parse(body["text"], country)
           faults = found.faults.map do |fault|
@@ -29,7 +29,7 @@ module Server
         end
 
         app.post "/api/landings" do
-          table = Table.new(body_of("CsvText", limit: App::TABLE_LIMIT)["csv"], ADDRESSES,
+          table = Table.new(body_of("CsvText", limit: Body::OF_TABLES)["csv"], ADDRESSES,
                             optional: %w[region line1 line2 name])
           answer(Places.landings(settings.shelf.current.last.zones, table))
         end
@@ -54,7 +54,7 @@ module Server
         # Public and read-only. The page of every shop may ask.
         app.get "/api/served" do
           headers "access-control-allow-origin" => "*"
-          answer(settings.shelf.derived(:served) { |book| Places.served(book.zones) })
+          answer(settings.shelf.derived(:served) { |book| Served.of(book.zones) })
         end
 
         app.get "/api/zones.csv" do
@@ -64,7 +64,7 @@ module Server
         end
 
         app.post "/api/zones/import" do
-          body = body_of("TableImport", limit: App::TABLE_LIMIT)
+          body = body_of("TableImport", limit: Body::OF_TABLES)
           next answer(ZonesCsv.read(body["csv"], store: false)) unless body["store"]
 
           answer(History.edit("update", "zone", { name: "several", fields: "areas" }) do
@@ -111,18 +111,6 @@ module Server
         def winners(survey)
           found = survey.spots.filter_map { |spot| spot.holding.first&.zone&.id }
           found.tally.sort_by { |_, count| -count }.map(&:first)
-        end
-
-        def served(zones)
-          named = zones.countries
-          list = GateMile::Countries::CODES.map do |code|
-            next { country: code, served: zones.world? ? :wholly : :none } unless named.include?(code)
-
-            survey = GateMile::Survey.new(zones.coverage(code))
-            regions = survey.served_regions
-            { country: code, served: survey.served, regions: (regions if regions.any?) }.compact
-          end
-          { countries: list }
         end
 
         private

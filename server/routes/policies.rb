@@ -22,10 +22,11 @@ module Server
         book
       end
 
+      # @param shelf [BookShelf]
       # @param origin [String]
       # @return [Hash] headers with which pages of that origin may read what is told them, where they may
-      def self.told(origin)
-        _, book = App.settings.shelf.current
+      def self.told(shelf, origin)
+        _, book = shelf.current
         return {} unless book.store.storefront.lets?(origin)
 
         CORS.merge("access-control-allow-origin" => origin, "access-control-expose-headers" => "retry-after")
@@ -44,7 +45,7 @@ module Server
           _, book = settings.shelf.current
           cart = cart_of(body["cart"], book, under: "/cart")
           shown = Previews.policy(book, body.slice("offer"))
-          answer(Policies.margins(shown, cart, body["offer"]["id"], Quotes.moment(body["at"], book.store.time_zone)))
+          answer(Policies.margins(shown, cart, body["offer"]["id"], Moments.of(body["at"], book.store.time_zone)))
         end
 
         app.options("/public/mileposts") { Policies.opened(self) && done }

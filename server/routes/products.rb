@@ -33,9 +33,11 @@ module Server
         app.post "/api/products/bulk" do
           body = body_of("GoodsBulk")
           names = { fields: body["set"].keys.join(",") }
+          next Products.previewed(self, body) unless body["store"]
+
           answer(History.edit("bulk", "product", names) do
             bulk = GoodsBulk.new(body["scope"], body["set"], sure: body["sure"] || false)
-            bulk.run(store: body["store"]).tap { |done| names[:count] = done[:changed].to_s }
+            bulk.run(store: true).tap { |done| names[:count] = done[:changed].to_s }
           end)
         end
 
@@ -57,21 +59,40 @@ module Server
           body = body_of("GoodsImport", limit: FILE_LIMIT)
           content_type "application/x-ndjson"
           headers "cache-control" => "no-store, no-transform"
+          effort = Effort.new(env)
+          turn = [Asking.now&.id || :nobody, -> { !effort.gone? }]
           ImportLines.of("importing products") do |tell|
-            Products.imported(body, settings.shelf) { |done, total| tell.call(done, total) }
+            Products.imported(body, settings.shelf, turn) { |done, total| tell.call(done, total) }
           end
         end
       end
 
-      def self.imported(body, shelf, &)
+      # Works out the preview in a child process, so that it holds nobody up.
+      def self.previewed(app, body)
+        effort = Effort.new(app.env)
+        bulk = GoodsBulk.new(body["scope"], body["set"], sure: body["sure"] || false)
+        done = SideProcess.run(Asking.now&.id || :nobody, wanted: lambda {
+          !effort.gone?
+        }, asked: GoodsInShop.new.method(:answer)) do |_, ask|
+          bulk.run(store: false, shop: GoodsInShop::Asked.new(ask))
+        end
+        done ? app.answer(done) : app.status(204)
+      end
+
+      def self.imported(body, shelf, (who, wanted), &)
         import = GoodsImport.new(body["csv"], body["mapping"], sure: body["sure"] || false,
                                                                comma: body["comma"] || false)
-        return import.run(&) unless body["store"]
+        SideProcess.in_turn(who, wanted: wanted) do
+          body["store"] ? stored(import, shelf, wanted, &) : import.beside(wanted: wanted, &)
+        end
+      end
 
+      def self.stored(import, shelf, wanted, &)
         LongChange.run("import", "product") do |change|
           # What was edited before is compiled before: while goods are imported nobody reads them.
           shelf.current
-          done = import.run(into: change, &)
+          done = import.beside(into: change, wanted: wanted,
+&) or raise Problem.new(503, "Nobody waited for the end of this import.")
           count = (done[:created] + done[:changed]).to_s
           shelf.renewed_goods(change.rows) { change.finish({ count: count }) }
           done

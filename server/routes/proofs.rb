@@ -30,7 +30,7 @@ module Server
         end
 
         app.post "/api/proofs/import" do
-          body = body_of("TableImport", limit: App::TABLE_LIMIT)
+          body = body_of("TableImport", limit: Body::OF_TABLES)
           content_type "application/x-ndjson"
           headers "cache-control" => "no-store, no-transform"
           ImportLines.of("importing proofs") { |tell| Proofs.imported(body, &tell) }
@@ -48,7 +48,7 @@ module Server
         end
 
         app.post "/api/proofs/keep" do
-          body = body_of("ProofsKept", limit: App::TABLE_LIMIT)
+          body = body_of("ProofsKept", limit: Body::OF_TABLES)
           keeping = ProofKeeping.new(settings.shelf.current.last)
           answer(keeping.keep(body["proofs"]), 201)
         end

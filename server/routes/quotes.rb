@@ -11,7 +11,7 @@ module Server
           book = settings.releases.book(body["release"]) if body["release"]
           cart = bench_cart(body["cart"], book, under: "/cart")
           shown = Quotes.preview(book, body["preview"])
-          at = Quotes.moment(body["at"], book.store.time_zone)
+          at = Moments.of(body["at"], book.store.time_zone)
           port = Carriers::Port.new if body["live"]
           answer(Quotes.bench(revision, shown, settings.shelf.at(body["compare_to"]), cart, at, port,
                               body.fetch("reckonings", true)))
@@ -27,8 +27,8 @@ module Server
         app.post "/api/gates" do
           _, book = settings.shelf.current
           gates = GateMile::NextGates.new(book, bench_cart(body_of, book), stop: Effort.new(env),
-                                                                           at: Quotes.moment(params["at"],
-                                                                                             book.store.time_zone))
+                                                                           at: Moments.of(params["at"],
+                                                                                          book.store.time_zone))
           answer({ gates: gates.list.map { |gate| gate.to_h.merge(price: gate.price&.to_s) }, whole: gates.whole? })
         end
 
@@ -45,7 +45,7 @@ module Server
 
         asked = body["rates"]
         rates = asked ? book.rates.select { |rate| asked.include?(rate.id) } : book.rates
-        at = moment(body["at"], book.store.time_zone)
+        at = Moments.of(body["at"], book.store.time_zone)
         port = Carriers::Port.new if body["live"]
         drawn = GateMile::PriceLines.new(book, cart, body["measure"], most, at: at, line: body.fetch("line", 0),
                                                                             carriers: port, stop: effort)
@@ -72,15 +72,6 @@ module Server
             { zone: zone, methods: methods.map { |one| one.dump(reckonings: reckonings) } }
           end,
           before: earlier && before(earlier, cart, at, port) }
-      end
-
-      # @param text [String, nil] a moment on the store's clock, nil for now
-      # @return [Time]
-      # @raise [Problem] 422
-      def self.moment(text, time_zone)
-        text.nil? ? Time.now : GateMile::LocalMoment.utc(text, time_zone)
-      rescue GateMile::Malformed => e
-        raise Problem.at("/at", e.code)
       end
 
       # @return [GateMile::Book] with what is being typed in the place of what is stored

@@ -30,7 +30,7 @@ module Server
         end
 
         app.post "/api/rates/import" do
-          body = body_of("TableImport", limit: App::TABLE_LIMIT)
+          body = body_of("TableImport", limit: Body::OF_TABLES)
           next answer(RatesCsv::Reading.new(body["csv"]).read(store: false)) unless body["store"]
 
           answer(History.edit("import", "rate", {}) { RatesCsv::Reading.new(body["csv"]).read(store: true) })

@@ -9,6 +9,9 @@ module Server
 
       def self.registered(app)
         app.get("/api/setup") { answer(Documents.setup) }
+        app.get("/api/setup/since") do
+          answer(Documents.setup_since(number("revision", 0, 0..(2**53)), params["journal"]))
+        end
         app.get("/api/revision") { answer({ revision: Records::Store.revision, beside: AuditLog.newest }) }
         # The whole setup as a book file (docs/formats/book.schema.json); accounts and secrets of carriers are not in
         # it.
@@ -18,12 +21,19 @@ module Server
           content_type :json
           taken_out "setup.json"
           headers "cache-control" => "no-store"
-          JSON.pretty_generate(GateMile::Book.compile(Database.read { BookDocument.read }).dump)
+          document = Database.read { BookDocument.read }
+          JSON.pretty_generate(SideProcess.run(Asking.now&.id || :nobody) { GateMile::Book.compile(document).dump })
         end
 
         app.post "/api/setup/import" do
           body = body_of("SetupImport", limit: BOOK_LIMIT)
-          import = SetupImport.new(body["book"])
+          effort = Effort.new(env)
+          book = SideProcess.run(Asking.now&.id || :nobody, wanted: lambda {
+            !effort.gone?
+          }) { SetupImport.compiled(body["book"]) }
+          next status(204) unless book
+
+          import = SetupImport.new(book)
           done = body["store"] ? import.store(body["revision"]) : import.preview
           answer({ **done, stored: body["store"] })
         end

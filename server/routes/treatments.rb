@@ -47,7 +47,7 @@ module Server
         end
 
         app.post "/api/treatments/import" do
-          body = body_of("TableImport", limit: App::TABLE_LIMIT)
+          body = body_of("TableImport", limit: Body::OF_TABLES)
           next answer(TreatmentsCsv.new(body["csv"]).read(store: false)) unless body["store"]
 
           answer(History.edit("import", "treatment", {}) { TreatmentsCsv.new(body["csv"]).read(store: true) })
@@ -73,7 +73,8 @@ module Server
       # @param goods [Hash]
       def self.take_off(treatment, goods)
         columns(goods).each do |column, (_, ids)|
-          History.write("treatment_targets", TreatmentTargets.gone(treatment.targets.where(column => ids)))
+          History.write("treatment_targets",
+                        TreatmentTargets.gone(TreatmentTargets.rows(treatment.targets.where(column => ids))))
         end
       end
 

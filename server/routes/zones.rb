@@ -65,7 +65,7 @@ module Server
       # A zone's areas: added together, edited and removed one by one, under the lock of their zone.
       def self.areas(app)
         app.post "/api/zones/:id/areas" do
-          body = body_of("AreasDraft", limit: App::TABLE_LIMIT)
+          body = body_of("AreasDraft", limit: Body::OF_TABLES)
           names = { fields: "areas" }
           answer(History.edit("update", "zone", names) do
             zone = found_for_edit(Records::Zone, params["id"], body["lock_version"], :zone)
@@ -80,7 +80,7 @@ module Server
         app.get("/api/areas/:id") { answer(Documents.area(found(Records::Area, params["id"]), whole: true)) }
 
         app.patch "/api/areas/:id" do
-          body = body_of("AreaPatch", limit: App::TABLE_LIMIT)
+          body = body_of("AreaPatch", limit: Body::OF_TABLES)
           names = { fields: "areas" }
           answer(History.edit("update", "zone", names) do
             Documents.zone(Zones.edit_area(self, body, names) { |area| Zones.narrow(area, body) })

@@ -17,6 +17,7 @@ module Server
         FolderLock.take
         Database.connect
         Database.migrate
+        LongChange.recover
       rescue FolderLock::Taken => e
         abort "Gate Mile does not start: #{e.message}."
       rescue StandardError => e

@@ -6,11 +6,13 @@ module Server
   # The catalogue as CSV: one row for each product and each variant. Reading it changes the products that the file names
   # and adds those it brings; a column that the file has not is left as it is.
   module GoodsCsv
-    COLUMNS = GoodsField::ALL.map(&:name).insert(1, "variant_of").freeze
+    COLUMNS = Records::GoodsField::ALL.map(&:name).insert(1, "variant_of").freeze
     LIMIT = 20 * 1_048_576
     # What others call our columns, for a first guess.
-    OTHERS = GoodsField::ALL.to_h { |field| [field.name, field.others] }.merge("variant_of" => %w[parent parent_sku])
-                            .freeze
+    OTHERS = Records::GoodsField::ALL.to_h do |field|
+      [field.name, field.others]
+    end.merge("variant_of" => %w[parent parent_sku])
+       .freeze
     MEASURES = { "weight" => GateMile::Weight, "length" => GateMile::Length, "width" => GateMile::Length,
                  "height" => GateMile::Length }.freeze
     SEPARATORS = [",", ";", "\t"].freeze
@@ -19,7 +21,7 @@ module Server
     class << self
       # @return [String] CSV of the whole catalogue; what a variant has from its product is empty
       def write
-        fields = GoodsFields.new
+        fields = Records::GoodsFields.new
         products = CatalogueDocument.products.values
         CSV.generate(**Cells::OUT) do |csv|
           csv << COLUMNS
@@ -80,7 +82,7 @@ module Server
       private
 
       def line(item, parent, fields)
-        GoodsField::ALL.map { |field| field.cell(item, fields) if parent.nil? || field.own? }.insert(1, parent)
+        Records::GoodsField::ALL.map { |field| field.cell(item, fields) if parent.nil? || field.own? }.insert(1, parent)
       end
 
       def guess(headers)

@@ -114,7 +114,8 @@ module Server
       treatment.save!
       there = treatment.targets.to_a
       stay, go = there.partition { |target| targets.any? { |column, ids| ids.include?(target[column]) } }
-      History.write("treatment_targets", TreatmentTargets.gone(go))
+      History.write("treatment_targets",
+                    TreatmentTargets.gone(TreatmentTargets.rows(treatment.targets.where(id: go.map(&:id)))))
       come = targets.to_h { |column, ids| [column, ids - stay.map { |target| target[column] }] }
       History.write("treatment_targets", TreatmentTargets.come(treatment.id, come))
     end

@@ -3,18 +3,40 @@
 module Server
   # Records as the contract shows them.
   module Documents
+    # The lists of the setup, and the tables that each is made of.
+    LISTS = { zones: %w[zones areas], methods: %w[shipping_methods], rates: %w[rates],
+              classes: %w[shipping_classes class_targets product_targets treatments],
+              tax_classes: %w[tax_classes], treatments: %w[treatments class_targets product_targets],
+              groups: %w[customer_groups], coupons: %w[coupons], offers: %w[offers], rules: %w[rules],
+              boxes: %w[boxes], carriers: %w[carriers] }.freeze
+    MODELS = { zones: -> { Records::Zone }, methods: -> { Records::ShippingMethod }, rates: -> { Records::Rate },
+               classes: -> { Records::ShippingClass }, tax_classes: -> { Records::TaxClass },
+               treatments: -> { Records::Treatment }, boxes: -> { Records::Box }, carriers: -> { Records::Carrier },
+               **BookDocument::POLICIES.transform_keys(&:to_sym) }.freeze
+    # The method that writes one item of each list.
+    ONE = { zones: :zone, methods: :method, rates: :rate, tax_classes: :tax_class, groups: :group, coupons: :coupon,
+            offers: :offer, rules: :rule, boxes: :box, carriers: :carrier }.freeze
+    WHOLE = %i[classes treatments].freeze
+    private_constant :LISTS, :MODELS, :ONE, :WHOLE
+
     class << self
       # @return [Hash] the Setup of the contract
       def setup
+        Database.read { { **head, **shop, **LISTS.to_h { |list, _| [list, list(list)] } } }
+      end
+
+      # Only what edits have changed since then.
+      # @param revision [Integer]
+      # @param journal [String, nil] the one that was told with that revision
+      # @return [Hash] the SetupSince of the contract; the whole setup where it is not known what has changed
+      def setup_since(revision, journal)
         Database.read do
-          store = Records::Store.current
-          { revision: store&.revision.to_i, beside: AuditLog.newest, store: store && store(store),
-            opening_cart: store&.opening_cart,
-            zones: Records::Zone.order(:position, :id).includes(:areas).map { |zone| zone(zone) },
-            methods: Records::ShippingMethod.order(:position, :id).map { |method| method(method) },
-            rates: Records::Rate.order(:position, :id).map { |rate| rate(rate) }, **goods, **policies,
-            carriers: Records::Carrier.order(:position, :id).map { |carrier| carrier(carrier) },
-            boxes: Records::Box.order(:position, :id).map { |box| with_lock(box) }, history: History.heads }
+          touched = Journal.between(revision, Records::Store.revision) if journal == Journal.name
+          next { whole: setup } if touched.nil?
+
+          lists = LISTS.select { |_, tables| touched.tables.intersect?(tables) }
+          { whole: nil, changes: { **head, **(touched.tables.include?("stores") ? shop : {}),
+            lists: lists.to_h { |list, _| [list, changed(list, touched.rows)] } } }
         end
       end
 
@@ -73,19 +95,39 @@ module Server
 
       private
 
-      def policies
-        BookDocument::POLICIES.to_h do |list, model|
-          [list.to_sym, model.call.order(:position, :id).map { |record| with_lock(record) }]
+      def head
+        { revision: Records::Store.revision, journal: Journal.name, beside: AuditLog.newest, history: History.heads }
+      end
+
+      def shop
+        store = Records::Store.current
+        { store: store && store(store), opening_cart: store&.opening_cart }
+      end
+
+      # @param only [Array<String>, nil] ids
+      # @return [Array<Hash>] one list of the setup
+      def list(list, only = nil)
+        records = relation(list)
+        records = records.where(id: only) if only
+        case list
+        when :treatments
+          known = targets(Records::TreatmentTarget)
+          records.map { |item| treatment(item, known: known) }
+        when :classes then records.map { |item| shipping_class(item) }
+        else records.map { |item| public_send(ONE.fetch(list), item) }
         end
       end
 
-      # What the setup tells of goods: all but the catalogue itself.
-      def goods
-        known = targets(Records::TreatmentTarget)
-        classes = Records::ShippingClass.order(:position, :id).includes(:targets)
-        { classes: classes.map { |item| shipping_class(item) },
-          tax_classes: Records::TaxClass.order(:position, :id).map { |item| tax_class(item) },
-          treatments: Records::Treatment.order(:position, :id).map { |item| treatment(item, known: known) } }
+      # Classes and treatments depend on more than their own rows, so these lists are returned whole.
+      def changed(list, rows)
+        only = WHOLE.include?(list) ? nil : LISTS[list].flat_map { |table| rows.fetch(table, []) }
+        only += Records::Area.where(id: rows["areas"]).distinct.pluck(:zone_id) if list == :zones && rows["areas"]
+        { ids: relation(list).ids, items: list(list, only) }
+      end
+
+      def relation(list)
+        all = MODELS.fetch(list).call.order(:position, :id)
+        { zones: all.includes(:areas), classes: all.includes(:targets) }.fetch(list, all)
       end
 
       # @return [Hash] classes by treatment, and how many products and variants

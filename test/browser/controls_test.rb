@@ -69,6 +69,10 @@ class ControlsTest < Minitest::Test
     assert_selector "[data-strip][tabindex='0']", count: 1
     press(:right)
     assert_selector "[data-strip]:focus b"
+    # It is said once: by its label, and each step as one comes to it.
+    assert_selector "p[role=status]", text: / to .*: £/, visible: :all
+    spoken = "[...document.activeElement.children].filter((one) => !one.hasAttribute('aria-hidden')).map((one) => one.textContent).join('')"
+    assert_equal "", page.evaluate_script(spoken)
     press(:tab)
     refute_includes strips, active("aria-label")
     press(%i[shift tab])
@@ -96,16 +100,22 @@ class ControlsTest < Minitest::Test
     assert_no_selector "[data-tip-shown]", text: "Changes so far"
   end
 
-  # Cells are a row's, wherever the row goes: sorted while one types, what is typed stays with its product.
+  # Cells belong to their row, wherever it goes: sorted while somebody types, what is typed stays with its product, also
+  # while the server has not answered yet.
   def test_what_is_typed_stays_with_its_row
     visit "/goods"
     fill_in "Find goods by name or SKU", with: "shackle"
     assert_text "rows"
     sheet_cell("Catalogue", "SHK-GAL-12 price").click
     press("2")
+    TURNSTILE.hold("GET", %r{\A/api/products\z})
     page.execute_script("[...document.querySelectorAll('[role=columnheader] button')].find((one) => one.textContent === 'Price').click()")
     assert_selector "[aria-sort=ascending]"
-    press(".99", :enter)
+    assert(eventually { TURNSTILE.came.any? })
+    press(".9")
+    TURNSTILE.open
+    assert_selector "[role=grid] [aria-rowindex='2'] [data-cell='SHK-GAL-08 price']"
+    press("9", :enter)
     assert(eventually { price("SHK-GAL-12") == "2.99" })
     assert_equal %w[1.35 1.90], [price("SHK-GAL-08"), price("SHK-GAL-10")]
     fill_in "Find goods by name or SKU", with: "tide tables"

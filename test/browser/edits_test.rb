@@ -115,7 +115,7 @@ class EditsTest < Minitest::Test
     assert(eventually { price.call == "96.00" })
     fill_in "Percent", with: "ten"
     assert_no_button(text: /\AChange \d+ rates\z/)
-    assert_selector "[role=alert]"
+    assert_selector "[data-fault]"
   end
 
   # A notice of an import undoes the import, and says so where something else came after it.

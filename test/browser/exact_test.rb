@@ -114,7 +114,7 @@ class ExactTest < Minitest::Test
       assert_selector "[aria-label^='Price line of Tracked']", minimum: 1
     end
     assert_no_text "The server made a mistake"
-    assert_no_selector "[role=alert]"
+    assert_no_selector "[data-fault]"
   end
 
   # Out, changed by hand, in: what comes and goes is shown, it is one change, and undo brings all of it back.
@@ -201,16 +201,16 @@ class ExactTest < Minitest::Test
 
   # Where there was no time for a strip it is asked for by itself; where a question is refused, it says why.
   def test_strips_for_which_there_was_no_time
-    ENV["GATE_MILE_PATIENCE"] = "0"
+    APPLICATION.set("GATE_MILE_PATIENCE", "0")
     visit "/"
     within(bench) { assert_text "£5.95" }
     assert_selector "[aria-label^='Price line of Tracked'][aria-label*='too much in the cart to draw']", minimum: 1
     assert_accessible "strips that are not drawn"
-    ENV["GATE_MILE_PATIENCE"] = "30"
+    APPLICATION.set("GATE_MILE_PATIENCE", "30")
     within(bench) { click_button "One more: Passage chart, folded" }
     assert_no_selector "[aria-label*='too much in the cart to draw']"
   ensure
-    ENV["GATE_MILE_PATIENCE"] = "30"
+    APPLICATION.set("GATE_MILE_PATIENCE", "30")
   end
 
   # While a file of goods is being stored, an edit of goods is refused in words, and what was typed stays.

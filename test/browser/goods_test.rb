@@ -232,6 +232,7 @@ class GoodsBrowserTest < Minitest::Test
     within(bench) { assert_text(/value\s+£152\.40/) }
     click_button "Empty"
     find_field("Add goods by name or SKU").fill_in(with: "voucher")
+    assert_selector("[role=option]", count: 1)
     find("[role=option]", text: "Gift voucher").click
     press(:escape)
     select "country not known", from: "To"

@@ -51,6 +51,7 @@ class LargeTest < Minitest::Test
     visit "/?#{BENCH}"
     fill_in "Only zones called", with: "angola"
     assert_selector "#section section[aria-label^='Zone ']", count: 1
+    assert_no_selector "button[role=checkbox]:disabled"
     check "only the bench’s zone"
     assert_text "No zone is like this."
   end

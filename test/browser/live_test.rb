@@ -23,7 +23,7 @@ class LiveBrowserTest < Minitest::Test
     end
     within(zone("Ireland")) { assert_text "sampled" }
     Tariffs::CARRIERS.each_key { |carrier| @carriers.modes[carrier] = "down" }
-    Server::Carriers::Port.clear
+    APPLICATION.forget_answers
     within(bench) { click_button "One more: Galvanised shackle 10 mm" }
     within(bench) do
       assert_button "Why £16.90 for Carrier of the day?"

@@ -136,7 +136,7 @@ class OffersTest < Minitest::Test
 
   # On an origin of its own, without a key: the page tells the cart as it changes.
   def on_the_shops_page
-    gate = "http://127.0.0.1:#{Capybara.current_session.server.port}"
+    gate = Apart.origin
     html = "<html lang='en-GB'><script src='#{gate}/embed/milepost.js'></script>" \
            "<gate-mile-milepost page='cart' cart='{\"lines\":[]}'></gate-mile-milepost></html>"
     shop = Capybara::Server.new(->(_) { [200, { "content-type" => "text/html" }, [html]] }).boot

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "rotp"
 require_relative "../support/browser"
 
 # Several people on one shop: letting somebody in, signing in with a one-time code, undoing only one's own, ending a session.
@@ -8,13 +9,13 @@ class PeopleBrowserTest < Minitest::Test
 
   def setup
     super
-    BCrypt::Engine.cost = BCrypt::Engine::MIN_COST
+    APPLICATION.quick_passwords(true)
   end
 
   def teardown
     Capybara.using_session(:ben) { Capybara.reset_session! }
     super
-    BCrypt::Engine.cost = BCrypt::Engine::DEFAULT_COST
+    APPLICATION.quick_passwords(false)
   end
 
   def as_ben(&) = Capybara.using_session(:ben, &)

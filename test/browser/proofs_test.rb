@@ -32,13 +32,11 @@ class ProofsTest < Minitest::Test
     find_field("Tracked: amount, £").send_keys(:enter)
     click_button "Remove Pallet freight from what it is to get"
     uncheck "and no other method"
-    eventually do
+    assert(eventually do
       setup_proof["expects"].slice("only", "methods").then do |one|
-        !one["only"] && one["methods"].map do |method|
-          method["is"]
-        end == %w[free at_most exact]
+        !one["only"] && one["methods"].map { |method| method["is"] } == %w[free at_most exact]
       end
-    end
+    end)
     assert_accessible "a proof in its editor"
     # An edit elsewhere changes it: the bar tells, and the page says where the two reckonings part.
     visit "/#rate=uk-next-day&field=plan"

@@ -148,15 +148,15 @@ class ReleaseTest < Minitest::Test
     assert_equal "Add a webhook", focus.call
     click_button "Send a test"
     assert_text "on its way"
-    Server::App.settings.duties.round
+    APPLICATION.round(0)
     within("table[aria-label='What was told']") { assert_text "refused with 500" }
-    Server::App.settings.duties.round(Time.now + 10)
+    APPLICATION.round(10)
     within("table[aria-label='What was told']") do
       assert_text "delivered at the 2. try"
       click_button "Send again"
       assert_text "on its way"
     end
-    Server::App.settings.duties.round(Time.now + 20)
+    APPLICATION.round(20)
     assert_no_text "on its way"
     assert_equal 3, shop.asked.size
     assert_accessible "Webhooks"

@@ -183,7 +183,7 @@ class ShopStoryTest < Minitest::Test
     ["Mainland Britain", "Next day by noon", "placed"].each { |text| row.assert_text text }
     click_button number
     assert_selector "section[aria-label^='Why order #{number} paid']"
-    Server::AskedRows.store(checkout.asked.take)
+    APPLICATION.store_asked
     within("nav[aria-label=Sections]") { click_link "Turned away" }
     assert_selector "h1", text: "Turned away"
     away = find("[aria-label='Turned away'] li", text: "Northern Ireland")

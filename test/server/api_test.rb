@@ -85,6 +85,8 @@ class ApiTest < Minitest::Test
     zone = find("zones", zone["id"])
     api(:delete, "/api/zones/#{zone["id"]}?lock_version=#{zone["lock_version"]}")
     newest = api(:get, "/api/history")["changes"].first
+    assert_equal newest["id"], api(:get, "/api/setup/since?revision=0&journal=x").dig("whole", "history", "undo", "id")
+    assert_equal 2, api(:post, "/api/several", { asks: [{ path: "/api/proofs/state" }, { path: "/api/bench", body: { cart: CART } }] }).lines.size
     assert_kind_of Array, api(:post, "/api/history/effects", { cart: CART })["effects"]
     assert_equal ["delete", "zone", "Baltic shore"], [newest["action"], newest["kind"], newest["names"]["name"]]
     undone = api(:post, "/api/history/undo", { change: newest["id"] })

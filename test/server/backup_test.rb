@@ -200,7 +200,7 @@ class BackupTest < Minitest::Test
     assert_equal [0, true], [code, said.include?("has new keys")]
     Server::Keys.load
     assert_equal ["quay", old], [Server::Records::Carrier.find("petrel").secret, stored.call]
-    Server::Keys.renew
+    Server::Secrets.renew
     assert_equal "quay", Server::Records::Carrier.find("petrel").secret
     refute_equal old, stored.call
     was = ann.code_secret_before_type_cast

@@ -148,7 +148,7 @@ class CarrierAnswersTest < Minitest::Test
   end
 
   def test_connections_are_kept_apart_by_scheme_host_and_port
-    origins = %w[http://a.example http://a.example:80/x https://a.example http://a.example:8080 http://A.example http://b.example/api].map { |address| Server::Carriers::Lines.origin(address) }
+    origins = %w[http://a.example http://a.example:80/x https://a.example http://a.example:8080 http://A.example http://b.example/api].map { |address| Server::Records::Carrier.origin(address) }
     assert_equal [["http", "a.example", 80], ["https", "a.example", 443], ["http", "a.example", 8080], ["http", "b.example", 80]], origins.uniq
     plain = saying(body(OK))
     assert_equal :answered, reply(plain).status

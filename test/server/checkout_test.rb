@@ -260,6 +260,21 @@ class CheckoutTest < Minitest::Test
     refute(offers.any? { |one| one.key?("name") }, "what an offer is called is the merchant's own")
   end
 
+  # One statement for all keys, and each keeps its own moment; one that was not used keeps none.
+  def test_when_each_key_was_last_used
+    keys = Array.new(3) { |at| Server::Database.write { Server::KeyRing.make({ "name" => "Key #{at}", "public" => false, "origins" => [], "pace" => 10, "calls" => CALLS }) } }
+    ring = Server::KeyRing.new
+    used = keys.first(2).each_with_index.to_h do |(record, text), at|
+      moment = Time.utc(2026, 3, 1, 8 + at)
+      assert ring.key({ "HTTP_AUTHORIZATION" => "Bearer #{text}" }, moment)
+      [record.id, moment]
+    end
+    ring.write_down
+    assert_equal(used.merge(keys.last.first.id => nil), Server::Records::CheckoutKey.where(id: keys.map do |record,|
+      record.id
+    end).to_h { |one| [one.id, one.used_at] })
+  end
+
   # Carriers that do not answer in the time that the caller gives them cost no more than that.
   def test_a_deadline
     fresh(WHOLE_DEMO)

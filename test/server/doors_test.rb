@@ -8,6 +8,8 @@ require "puma/server"
 
 # What stands in front of the application, piece by piece, each before an application that only says that it was reached.
 class DoorsTest < Minitest::Test
+  include ServerSupport
+
   # The pace of the next test is the usual one.
   def teardown = Server::Doors::Pace.new(REACHED)
 
@@ -103,17 +105,16 @@ class DoorsTest < Minitest::Test
 
   # A page that may ask may also read that it asked too often (RFC 6585, 4; Fetch, CORS).
   def test_the_pace_is_told_to_pages
-    Server::Routes::Policies.stub(:told, ->(origin) { origin == "https://shop.example" ? { "access-control-allow-origin" => origin } : {} }) do
-      door = Server::Doors::Pace.new(REACHED, most: 1, workbench: 2)
-      ask = ->(path, **more) { door.call(env(path, **more.transform_keys(&:to_s))) }
-      at(Time.utc(2026, 6, 1, 11)) do
-        told = Array.new(2) { ask.call("/public/mileposts", HTTP_ORIGIN: "https://shop.example") }.last
-        assert_equal [429, "https://shop.example", "60"], [told[0], *told[1].values_at("access-control-allow-origin", "retry-after")]
-        assert_nil ask.call("/public/mileposts", HTTP_ORIGIN: "https://evil.example")[1]["access-control-allow-origin"]
-        assert_equal([200, 200, 429], Array.new(3) { ask.call("/api/setup", REMOTE_ADDR: "203.0.113.7")[0] })
-        assert_equal([200] * 5, Array.new(5) { ask.call("/api/setup", REMOTE_ADDR: "127.0.0.1")[0] }, "on the machine itself")
-        assert_equal 429, ask.call("/api/setup", REMOTE_ADDR: "203.0.113.7")[0]
-      end
+    read = ->(origin) { origin == "https://shop.example" ? { "access-control-allow-origin" => origin } : {} }
+    door = Server::Doors::Pace.new(REACHED, most: 1, workbench: 2, read: read)
+    ask = ->(path, **more) { door.call(env(path, **more.transform_keys(&:to_s))) }
+    at(Time.utc(2026, 6, 1, 11)) do
+      told = Array.new(2) { ask.call("/public/mileposts", HTTP_ORIGIN: "https://shop.example") }.last
+      assert_equal [429, "https://shop.example", "60"], [told[0], *told[1].values_at("access-control-allow-origin", "retry-after")]
+      assert_nil ask.call("/public/mileposts", HTTP_ORIGIN: "https://evil.example")[1]["access-control-allow-origin"]
+      assert_equal([200, 200, 429], Array.new(3) { ask.call("/api/setup", REMOTE_ADDR: "203.0.113.7")[0] })
+      assert_equal([200] * 5, Array.new(5) { ask.call("/api/setup", REMOTE_ADDR: "127.0.0.1")[0] }, "on the machine itself")
+      assert_equal 429, ask.call("/api/setup", REMOTE_ADDR: "203.0.113.7")[0]
     end
   end
 
@@ -200,6 +201,7 @@ class DoorsTest < Minitest::Test
 
   # Whatever is answered, and whoever answers it, browsers are told what they may do with it (OWASP, HTTP Headers Cheat Sheet).
   def test_headers_of_every_answer
+    fresh
     stack = ServerSupport::STACK
     { "/" => 200, "/api/setup" => 200, "/api/nothing" => 404, "/%FF" => 400, "/checkout/v1/quotes" => 401, "/checkout/v1/state" => 401,
       "/assets/none.js" => 404 }.each do |path, wanted|

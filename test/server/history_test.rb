@@ -7,9 +7,10 @@ class HistoryTest < Minitest::Test
 
   # Any run of edits, undone one by one, leaves every state as it was, and redone, as it became.
   def test_undo_and_redo_walk_through_the_same_states
-    2.times do |seed|
+    Rounds.of(4).times do |seed|
       fresh(DEMO.merge("products" => DEMO["products"].first(4)))
       random = Random.new(seed)
+      @known = nil
       states = [state]
       18.times do
         edit(random)
@@ -22,6 +23,17 @@ class HistoryTest < Minitest::Test
       assert_same_walk states.drop(1), forth
       assert_nil setup_now["history"]["redo"]
     end
+    assert_operator @told, :>, 20, "mostly only what has changed is told"
+  end
+
+  # A database that was brought back may have come to the same revision in another way.
+  def test_a_revision_of_another_journal_says_nothing
+    now = setup_now
+    since = ->(journal) { api(:get, "/api/setup/since?revision=#{now["revision"]}&journal=#{journal}") }
+    assert_nil since.call(now["journal"])["whole"]
+    assert_equal now, since.call("other")["whole"]
+    Server::Journal.clear
+    assert_equal now["zones"], since.call(now["journal"])["whole"]["zones"]
   end
 
   def test_a_new_edit_ends_what_could_be_redone
@@ -64,6 +76,7 @@ class HistoryTest < Minitest::Test
     drop = ->(list) { list.map { |item| item.except("lock_version") } }
     now = setup_now
     assert_up_to_date
+    assert_brought_up_to_date(now)
     [now["store"].except("lock_version"),
      *%w[zones methods rates classes tax_classes treatments].map { |list| drop.call(now[list]) },
      drop.call(api(:get, "/api/products?limit=500")["products"])]
@@ -75,6 +88,18 @@ class HistoryTest < Minitest::Test
     fresh = GateMile::Book.compile(Server::BookDocument.read).dump
     kept = Server::App.settings.shelf.current.last.dump
     assert_equal sorted.call(fresh), sorted.call(kept)
+  end
+
+  # What a page knew, with what has changed since, is the setup as it stands.
+  def assert_brought_up_to_date(now)
+    since = api(:get, "/api/setup/since?revision=#{@known ? @known["revision"] : 0}&journal=#{now["journal"]}")
+    found = since["whole"] || since["changes"].then do |changes|
+      lists = changes["lists"].to_h { |list, told| [list, told["ids"].map { |id| (told["items"] + @known[list]).find { |one| one["id"] == id } }] }
+      @known.merge(changes.except("lists"), lists)
+    end
+    @told = (@told || 0) + 1 if since["changes"]
+    assert_equal now, found
+    @known = now
   end
 
   # States are long: what is told is where the first one differs.

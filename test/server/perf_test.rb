@@ -9,13 +9,15 @@ require "tmpdir"
 class PerfTest < Minitest::Test
   ROOT = File.expand_path("../..", __dir__)
   # What others share, and what compares with another checkout.
-  PARTS = %w[over_http page stack sizes served quote_servers alike].freeze
+  PARTS = %w[over_http page stack sizes served quote_servers alike demo].freeze
   SCRIPTS = Dir[File.join(ROOT, "perf/*.rb")].map { |file| File.basename(file, ".rb") } - PARTS
   # One in this process and one over HTTP: each asks what wants an account where there are accounts.
   ASKING = %w[lines http].freeze
 
   def run_tiny(name, **env)
-    tiny = { "GATE_MILE_PERF" => "tiny", "GATE_MILE_PERF_PORT" => free_ports.to_s, **env.transform_keys(&:to_s) }
+    # Nothing of what this process has set for itself is theirs, but what all share is made once.
+    alone = ENV.keys.grep(/\AGATE_MILE_/).to_h { |variable| [variable, nil] }
+    tiny = { **alone, "GATE_MILE_PERF" => "tiny", "GATE_MILE_PERF_DEMO" => DEMO, "GATE_MILE_PERF_PORT" => free_ports.to_s, **env.transform_keys(&:to_s) }
     Open3.capture2e(tiny, "bundle", "exec", RbConfig.ruby, "perf/#{name}.rb", chdir: ROOT)
   end
 
@@ -27,6 +29,9 @@ class PerfTest < Minitest::Test
       false
     end
   end
+
+  DEMO = Dir.mktmpdir("gate-mile-demo")
+  Minitest.after_run { FileUtils.rm_rf(DEMO) }
 
   SCRIPTS.each do |name|
     define_method("test_#{name}_runs") do

@@ -154,7 +154,7 @@ class PiecesTest < Minitest::Test
   def test_a_journal_says_what_it_does_not_know
     revision = Server::Records::Store.revision
     rename("rates", "uk-tracked", name: "A")
-    assert_equal [["rates"], []], Server::Journal.between(revision, revision + 1).to_a
+    assert_equal [["rates"], [], { "rates" => ["uk-tracked"] }], Server::Journal.between(revision, revision + 1).to_a
     assert_nil Server::Journal.between(revision - 2, revision + 1)
     assert_nil Server::Journal.between(revision, revision + 2)
     Server::Journal.clear

@@ -27,7 +27,7 @@ class QuoteDoorTest < Minitest::Test
     { [415, nil] => ["{}", "text/plain"], [400, nil] => ["{", "application/json"], [422, "/lines"] => ["{}", "application/json"],
       [422, "/lines/0/quantity"] => [JSON.generate({ lines: [{ sku: "A", quantity: 0 }] }), "application/json"],
       [422, "/order_discount"] => ['{"lines":[],"order_discount":1e400}', "application/json"],
-      [413, nil] => [%({"lines":[],"group":"#{"x" * Server::App::BODY_LIMIT}"}), "application/json"] }.each do |(code, pointer), (body, type)|
+      [413, nil] => [%({"lines":[],"group":"#{"x" * Server::Body::LIMIT}"}), "application/json"] }.each do |(code, pointer), (body, type)|
       %w[/api/quote /api/quote?detail=prices].each do |path|
         problem = api(:post, path, body, "CONTENT_TYPE" => type)
         assert_equal [code, code], [status, problem["status"]], path

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/server"
+require "minitest/mock"
 
 # What takes long, beside the answers: in a process of its own, so many at a time, and only while somebody wants it.
 class SideProcessTest < Minitest::Test
@@ -41,6 +42,58 @@ class SideProcessTest < Minitest::Test
     assert_equal [1, "two"], told
     assert_equal GateMile::Money.new(5, GBP), money
     refute alive?(pid)
+    assert_equal 0, Side.running
+  end
+
+  # It asks for what it needs from the database. An error in answering ends it and reaches the caller.
+  def test_it_asks
+    assert_equal [2, %w[a a]], Side.run(:a, asked: ->(question) { question * 2 }) { |_, ask| [ask.call(1), ask.call(["a"])] }
+    assert_raises(Server::Problem) { Side.run(:a, asked: ->(_) { raise Server::Problem.new(404, "Gone.") }) { |_, ask| ask.call(1) } }
+    half = assert_raises(Side::Failed) do
+      Side.run(:a) do |tell|
+        Thread.new { sleep(0.02) && Process.kill(:KILL, Process.pid) }
+        loop { tell.call("x" * 3_000_000) }
+      end
+    end
+    assert_equal "it ended early", half.message
+    assert_raises(Side::Failed) { Side.run(:a, asked: ->(_) { :late }) { |_, ask| Process.kill(:KILL, Process.pid) && ask.call(1) } }
+    assert_equal 0, Side.running
+  end
+
+  # Notes which questions the child process asks.
+  class Heard < Server::GoodsInShop
+    def questions = @questions ||= []
+    def answer(question) = super.tap { questions << question.first }
+  end
+
+  # Files of goods, previews of bulk changes and books are read in a child process, which stops when its client goes away.
+  def test_imports_and_previews_of_many
+    fresh(WHOLE_DEMO)
+    heard = Heard.new
+    csv = "sku,name,price\nNEW-1,Something new,2.00\nSHK-GAL-08,Shackle,9.90\n"
+    mapping = %w[sku name price].to_h { |column| [column, column] }
+    file = { csv: csv, mapping: mapping, sure: true }
+    Server::GoodsInShop.stub(:new, heard) do
+      api(:post, "/api/products/import", { **file, store: false })
+      assert_equal %i[fields last_family rows skus skus], (heard.questions.sort - %i[last_places])
+      heard.questions.clear
+      done = api(:post, "/api/products/bulk", { scope: {}, set: { weight: "3 kg" }, store: false })
+      assert_equal %i[found rows], heard.questions.uniq
+      assert_operator done["changed"], :>, 20
+      heard.questions.clear
+      api(:post, "/api/products/import", { **file, store: true })
+      assert_includes heard.questions, :skus
+      assert_equal 990, Server::Records::Product.find_by(sku: "SHK-GAL-08").price_minor
+    end
+    rows = Server::Records::Product.order(:id).pluck(:id, :name)
+    import = Server::GoodsImport.new("sku,name\nNEW-1,Otherwise\n", mapping.slice("sku", "name"))
+    refused = assert_raises(Server::Problem) { Server::Routes::Products.stored(import, Server::App.settings.shelf, -> { false }) }
+    assert_equal 503, refused.status
+    assert_equal rows, Server::Records::Product.order(:id).pluck(:id, :name)
+    refute Server::Records::Change.where.not(state: nil).exists?
+    elsewhere = ->(_) { raise Server::Problem.new(409, Process.pid.to_s) }
+    told = GateMile::Book.stub(:compile, elsewhere) { api(:post, "/api/setup/import", { book: WHOLE_DEMO, store: false }, status: 409) }
+    refute_equal Process.pid.to_s, told["detail"]
     assert_equal 0, Side.running
   end
 

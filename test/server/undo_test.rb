@@ -90,7 +90,7 @@ class UndoTest < Minitest::Test
   def test_everything_that_is_removed_in_pairs_comes_back
     random = Random.new(17)
     all = LISTS.keys.flat_map { |list| records(list).ids.map { |id| [list, id] } }
-    all.combination(2).to_a.sample(22, random: random).each do |pair|
+    all.combination(2).to_a.sample(Rounds.of(40), random: random).each do |pair|
       done = pair.count { |list, id| remove(list, id) }
       GateMile::Book.compile(Server::BookDocument.read)
       done.times { undo }

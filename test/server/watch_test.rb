@@ -2,6 +2,7 @@
 
 require_relative "../support/checkout"
 require_relative "../support/carriers"
+require "minitest/mock"
 
 # What stands outside can see of the server: that it is alive, whether it can do its work, what it counts, and a line for each request; and nothing of
 # what was asked. Source: the text format of Prometheus, https://prometheus.io/docs/instrumenting/exposition_formats/ (from memory).
@@ -26,6 +27,25 @@ class WatchTest < Minitest::Test
 
   # @return [Hash{String => Float}] by name and labels
   def metrics = look("/metrics").last.lines.grep_v(/^#/).to_h { |line| line.strip.rpartition(" ").values_at(0, 2) }.transform_values(&:to_f)
+
+  # Rack, SPEC, rack.response_finished: what only counts and logs waits until the answer has been sent, and its failures
+  # go to the log.
+  def test_counting_waits_until_the_answer_is_sent
+    finished = []
+    requests = -> { metrics.select { |name, _| name.start_with?("gate_mile_requests_total") }.values.sum }
+    before = requests.call
+    look("/api/setup", "rack.response_finished" => finished)
+    assert_equal [before, 1], [requests.call, finished.size]
+    finished.each { |work| work.call({}, 200, {}, nil) }
+    assert_equal before + 1, requests.call
+    Server::Afterwards.of({ "rack.response_finished" => finished }) { Server::Afterwards.work("counting") { raise "full" } }
+    logged = nil
+    Server::Log.stub(:fault, ->(error, what) { logged = [error.message, what] }) { finished.last.call({}, 200, {}, nil) }
+    assert_equal %w[full counting], logged
+    at_once = false
+    Server::Afterwards.work("counting") { at_once = true }
+    assert at_once, "outside of a request"
+  end
 
   def change
     before = metrics

@@ -1,9 +1,11 @@
 # frozen_string_literal: true
 
+require_relative "apart"
 require_relative "server"
-require_relative "turnstile"
-require_relative "../../server/http/kept_alive"
 require "capybara/minitest"
+# How many seconds an element must stay in place before it is clicked.
+ENV["FERRUM_NODE_MOVING_WAIT"] = "0.02"
+require_relative "sure_press"
 require_relative "seen_at_once"
 
 # The real interface in headless Chromium, against the real stack.
@@ -16,11 +18,15 @@ module BrowserSupport
                "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil }.freeze
   AXE = File.read(File.join(Server::ROOT, "web/node_modules/axe-core/axe.min.js"))
 
-  TURNSTILE = Turnstile.new(STACK)
-  Capybara.app = TURNSTILE
-  Capybara.server = :puma, { Silent: true, Threads: "1:16", first_data_timeout: 5 }
+  APPLICATION = Apart.application
+  TURNSTILE = APPLICATION.turnstile
+  Capybara.run_server = false
+  # What shops stand on, in this process.
+  Capybara.server = :puma, { Silent: true }
+  Capybara.app_host = Apart.origin
   Capybara.enable_aria_label = true
-  Capybara.default_max_wait_time = 8
+  # Two browsers and two applications share two processors: what takes a moment alone may take a while.
+  Capybara.default_max_wait_time = 15
   # To ask costs the browser more than to wait.
   Capybara.default_retry_interval = 0.1
   Capybara.register_driver(:chromium) do |app|
@@ -36,20 +42,34 @@ module BrowserSupport
   # that the others do not pay for it.
   def before_setup
     super
-    ENV["GATE_MILE_AUDIT_REST"] = "25"
+    APPLICATION.set("GATE_MILE_AUDIT_REST", "25")
   end
 
   # The whole audit is wanted here, soon after an edit.
-  def audited_soon = ENV["GATE_MILE_AUDIT_REST"] = "0.5"
+  def audited_soon = APPLICATION.set("GATE_MILE_AUDIT_REST", "0.5")
 
   def setup = fresh
 
   def teardown
     TURNSTILE.open
-    # Capybara waits for every answer: nobody asks any more, and whoever waits for an audit is answered.
+    # The page is gone; requests still waiting for an audit are answered now.
     page.driver.reset!
-    Server::App.settings.audits.pause
+    APPLICATION.rest
     Capybara.reset_sessions!
+  end
+
+  # Starts over, as in ServerSupport, where the application is.
+  def fresh(book = DEMO)
+    clear_cookies
+    APPLICATION.fresh({ DEMO => :flat, WHOLE_DEMO => :whole }.compare_by_identity.fetch(book, book))
+  end
+
+  # While the block runs, it is that much later for the application.
+  def later(seconds)
+    APPLICATION.later(seconds)
+    yield
+  ensure
+    APPLICATION.later(0)
   end
 
   def board = find("#section")
@@ -146,7 +166,7 @@ module BrowserSupport
 
   # @return [Object, nil] what the block returns as soon as it is something; nil where it never is
   def eventually(&block)
-    60.times do
+    150.times do
       found = still_there(&block)
       return found if found
 
@@ -169,22 +189,10 @@ module BrowserSupport
 
   # While the block runs, a file of goods is on its way into the database.
   def storing
-    open = Queue.new
-    close = Queue.new
-    thread = Thread.new do
-      Server::LongChange.run("import", "product") do |change|
-        open << true
-        close.pop
-        change.finish({})
-      end
-    ensure
-      ActiveRecord::Base.connection_handler.clear_active_connections!
-    end
-    open.pop
+    APPLICATION.storing(true)
     yield
   ensure
-    close << true
-    thread.join
+    APPLICATION.storing(false)
   end
 
   # Asks axe-core for violations of WCAG 2.2 A and AA on the page as it stands.

@@ -26,6 +26,13 @@ module CarriersSupport
     app, origin = CarriersSupport.boot
     app.modes.clear
     app.delays.clear
+    defined?(Apart) ? Apart.application.carriers_at(origin) : CarriersSupport.point(origin)
+    app
+  end
+
+  # The carriers of the shop are at this origin, and nothing is known of them yet.
+  # @param origin [String]
+  def self.point(origin)
     Server::History.unrecorded do
       Server::Records::Carrier.find_each do |carrier|
         carrier.update!(address: "#{origin}/#{carrier.id}", account: "TARROW", secret: "quay")
@@ -34,6 +41,5 @@ module CarriersSupport
     Server::Carriers::Port.clear
     Server::Carriers::Calls.clear
     Stoplight.default_data_store = Stoplight::DataStore::Memory.new
-    app
   end
 end

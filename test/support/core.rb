@@ -5,6 +5,7 @@ require "minitest/autorun"
 require "prop_check"
 $LOAD_PATH.unshift(File.expand_path("../../core", __dir__))
 require "gate_mile"
+require_relative "rounds"
 
 module CoreSupport
   ROOT = File.expand_path("../..", __dir__)

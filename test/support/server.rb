@@ -4,9 +4,13 @@ require "minitest/autorun"
 require "tmpdir"
 require "fileutils"
 
-database = File.join(Dir.mktmpdir("gate-mile"), "test.sqlite3")
-Minitest.after_run { FileUtils.rm_rf(File.dirname(database)) }
-ENV["GATE_MILE_DATABASE"] = database
+# What browsers look at runs in a process of its own: then it has the database, and this process only looks into it.
+apart = defined?(Apart)
+unless apart
+  database = File.join(Dir.mktmpdir("gate-mile"), "test.sqlite3")
+  Minitest.after_run { FileUtils.rm_rf(File.dirname(database)) }
+  ENV["GATE_MILE_DATABASE"] = database
+end
 ENV["GATE_MILE_ECHO"] = "1"
 # What is looked at must not depend on how busy this machine is.
 ENV["GATE_MILE_PATIENCE"] = "30"
@@ -15,20 +19,28 @@ ENV["GATE_MILE_AUDIT_REST"] ||= "0"
 ENV["GATE_MILE_DUTIES"] = "0"
 # Stand-ins for carriers and for those who are told something are here.
 ENV["GATE_MILE_OUTGOING"] = "127.0.0.1"
+Apart.start if apart
+require_relative "rounds"
 require_relative "../../server/boot"
 require "rack/test"
+if apart
+  ENV["GATE_MILE_DATABASE"] = Apart.ready
+  Server::Database.connect
+end
 
 # Requests through the whole stack of config.ru; every answer is held against the contract.
 module ServerSupport
   include Rack::Test::Methods
 
-  STACK = Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
+  STACK = defined?(Apart) ? Apart.relay : Rack::Builder.parse_file(File.join(Server::ROOT, "server/config.ru"))
   # What the first process of a run makes for all of them, in the folder that test/run.rb names: nil for a process alone.
   MADE = ENV.fetch("GATE_MILE_TEST_MADE", nil)
 
   # The demo as one book: loaded once as merchants load it, then read out again.
   # @return [Hash]
   def self.whole_demo
+    return Apart.application.demo if defined?(Apart)
+
     file = MADE && File.join(MADE, "demo")
     unless file && File.exist?(file)
       Server::Demo.load
@@ -192,7 +204,7 @@ module ServerSupport
     assert operation.fetch("responses").key?(status.to_s),
            "#{verb} #{path} answered #{status}, which the contract does not name"
     return if status == 204 || %w[text/csv application/vnd.sqlite3].include?(type)
-    return hold_lines if type == "application/x-ndjson"
+    return hold_lines(path == "/api/several" ? "SeveralLine" : "ImportLine") if type == "application/x-ndjson"
 
     place = "#/paths/#{template.gsub("/", "~1").gsub("{", "%7B").gsub("}", "%7D")}/#{verb}/responses/#{status}"
     reference = operation.dig("responses", status.to_s, "$ref")
@@ -200,8 +212,8 @@ module ServerSupport
     assert_empty mismatches(schema), "#{verb} #{path}"
   end
 
-  def hold_lines
-    schema = Server::Contract.document.schema("ImportLine")
+  def hold_lines(name)
+    schema = Server::Contract.document.schema(name)
     last_response.body.each_line { |line| assert_empty(schema.validate(JSON.parse(line)).map { |error| error["error"] }) }
   end
 

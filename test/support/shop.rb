@@ -23,7 +23,7 @@ module ShopSupport
     @reports = []
     server = Capybara::Server.new(method(:as_shop)).boot
     @origin = "http://127.0.0.1:#{server.port}"
-    @gate = "http://127.0.0.1:#{Capybara.current_session.server.port}"
+    @gate = Apart.origin
     @server_key = key_for("Server", pace: 6000)
     @key = api(:post, "/api/keys", { name: "Pages", public: true, origins: [@origin], calls: %w[quotes served], pace: 6000 })["key"]
     @shop_app = Storefront.open(gate_mile: @gate, server: @server_key)
@@ -53,8 +53,8 @@ module ShopSupport
     visit "#{@origin}/"
   end
 
-  # Capybara looks into open shadow trees through their host.
-  def part(name) = find("gate-mile-#{name}").shadow_root
+  # Capybara looks into open shadow trees through their host; there is one once the part's script is there.
+  def part(name) = eventually { find("gate-mile-#{name}").shadow_root }
 
   # Typed as one does, and left.
   def type_into(field, text)

@@ -1,4 +1,4 @@
-const { cart: first, asks: said } = window.page
+const { cart: first, asks: said, through } = window.page
 const asks = { publicKey: said['public-key'], server: said.server }
 const shop = document.getElementById('shop')
 let quantity = 1
@@ -14,7 +14,7 @@ const choice = made('gate-mile-choice', {
   cart: cart(),
   required: true,
   name: 'delivery',
-  ...asks,
+  through,
 })
 const milepost = made('gate-mile-milepost', {
   cart: cart(),
@@ -36,7 +36,7 @@ const estimate = made('gate-mile-estimate', {
 const options = ['GB', 'IE', 'BR'].map((code) => made('option', { value: code }, code))
 const country = made('select', { autocomplete: 'country' }, ...options)
 const order = made('button', {}, 'Order')
-const form = made('form', { method: 'get', action: '/' }, choice, order)
+const form = made('form', { method: 'post', action: '/checkout/order' }, choice, order)
 
 shop.append(
   made(

@@ -1,7 +1,7 @@
 import { StrictMode, useState } from 'react'
 import { createRoot } from 'react-dom/client'
 
-const { cart: FIRST, asks } = window.page
+const { cart: FIRST, asks, through } = window.page
 
 /** A checkout as a shop would write it with React 19: every part, with properties and attributes as they come. */
 function Checkout() {
@@ -20,8 +20,8 @@ function Checkout() {
       <button type="button" onClick={() => setCountries(['GB'])}>
         Fewer countries
       </button>
-      <form method="get" action="/">
-        {shown && <gate-mile-choice name="delivery" required cart={cart} {...asks} />}
+      <form method="post" action="/checkout/order">
+        {shown && <gate-mile-choice name="delivery" required cart={cart} through={through} />}
         <button>Order</button>
       </form>
       <gate-mile-milepost page="cart" cart={cart} country="GB" {...asks} />

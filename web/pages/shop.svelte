@@ -1,6 +1,6 @@
 <!-- The same with Svelte 5: it sets a property where the element has a setter. -->
 <script>
-  const { cart: first, asks } = window.page
+  const { cart: first, asks, through } = window.page
   let quantity = $state(1)
   let shown = $state(true)
   let countries = $state(['GB', 'IE', 'BR'])
@@ -10,9 +10,9 @@
 <button type="button" onclick={() => (quantity += 4)}>More</button>
 <button type="button" onclick={() => (shown = !shown)}>Away and back</button>
 <button type="button" onclick={() => (countries = ['GB'])}>Fewer countries</button>
-<form method="get" action="/">
+<form method="post" action="/checkout/order">
   {#if shown}
-    <gate-mile-choice name="delivery" required {cart} {...asks}></gate-mile-choice>
+    <gate-mile-choice name="delivery" required {cart} {through}></gate-mile-choice>
   {/if}
   <button>Order</button>
 </form>

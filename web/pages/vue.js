@@ -1,6 +1,6 @@
 import { createApp, h, ref } from 'vue'
 
-const { cart: FIRST, asks } = window.page
+const { cart: FIRST, asks, through } = window.page
 
 /** The same with Vue 3, by render functions: it sets a property where the element has one. */
 createApp({
@@ -14,8 +14,8 @@ createApp({
         h('button', { type: 'button', onClick: () => (quantity.value += 4) }, 'More'),
         h('button', { type: 'button', onClick: () => (shown.value = !shown.value) }, 'Away and back'),
         h('button', { type: 'button', onClick: () => (countries.value = ['GB']) }, 'Fewer countries'),
-        h('form', { method: 'get', action: '/' }, [
-          shown.value && h('gate-mile-choice', { name: 'delivery', required: '', cart, ...asks }),
+        h('form', { method: 'post', action: '/checkout/order' }, [
+          shown.value && h('gate-mile-choice', { name: 'delivery', required: '', cart, through }),
           h('button', {}, 'Order'),
         ]),
         h('gate-mile-milepost', { page: 'cart', cart, country: 'GB', ...asks }),

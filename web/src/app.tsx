@@ -1,59 +1,19 @@
 import { lazy, Suspense, useSyncExternalStore } from 'react'
 import { Navigate, Outlet, useRoutes, type RouteObject } from 'react-router'
 import { isOpen } from './api/client'
-import { useSetupQuery, WorkshopProvider } from './api/setup'
+import { WorkshopProvider } from './edits/workshop'
+import { useSetupQuery } from './setup/queries'
 import { signed } from './api/signed'
-import { BenchCartProvider } from './bench/cart'
-import { BenchResultProvider } from './bench/result'
-import { Board } from './board/board'
+import { BenchCartProvider } from './cart/cart'
+import { BenchResultProvider } from './cart/result'
 import { Shell } from './frame/shell'
-import { Wordmark } from './frame/top-bar'
+import { Wordmark } from './ui/wordmark'
+import { Headed } from './pages/headed'
+import { PAGES, type Page } from './pages/pages'
 import { Button } from './ui/button'
-import { Section } from './ui/section'
 
-const Catalogue = lazy(async () => ({ default: (await import('./goods/catalogue')).Catalogue }))
-const Classes = lazy(async () => ({ default: (await import('./goods/classes')).Classes }))
-const GoodsCsv = lazy(async () => ({ default: (await import('./goods/csv')).GoodsCsv }))
-const FindingsPart = lazy(async () => ({ default: (await import('./findings/part')).FindingsPart }))
-const Goods = lazy(async () => ({ default: (await import('./goods/goods')).Goods }))
-const Treatments = lazy(async () => ({ default: (await import('./goods/treatments')).Treatments }))
-const Methods = lazy(async () => ({ default: (await import('./methods/methods')).Methods }))
-const OfferList = lazy(async () => ({ default: (await import('./offers/offer-list')).OfferList }))
-const Offers = lazy(async () => ({ default: (await import('./offers/offers')).Offers }))
-const Registers = lazy(async () => ({ default: (await import('./offers/registers')).Registers }))
-const ShopPages = lazy(async () => ({ default: (await import('./shop-pages/shop-pages')).ShopPages }))
-const Proofs = lazy(async () => ({ default: (await import('./proofs/proofs')).Proofs }))
-const ProofList = lazy(async () => ({ default: (await import('./proofs/proof-list')).ProofList }))
-const ProofsCsv = lazy(async () => ({ default: (await import('./proofs/proofs-csv')).ProofsCsv }))
-const Walk = lazy(async () => ({ default: (await import('./proofs/walk')).Walk }))
-const OrderPage = lazy(async () => ({ default: (await import('./rules/order-page')).OrderPage }))
-const RuleList = lazy(async () => ({ default: (await import('./rules/rule-list')).RuleList }))
-const Rules = lazy(async () => ({ default: (await import('./rules/rules')).Rules }))
-const Carriers = lazy(async () => ({ default: (await import('./carriers/carriers')).Carriers }))
-const Survey = lazy(async () => ({ default: (await import('./carriers/survey')).Survey }))
-const Boxes = lazy(async () => ({ default: (await import('./parcels/boxes')).Boxes }))
-const Zones = lazy(async () => ({ default: (await import('./zones/zones')).Zones }))
-const ByClass = lazy(async () => ({ default: (await import('./rates/by-class')).ByClass }))
-const Tariff = lazy(async () => ({ default: (await import('./rates/tariff')).Tariff }))
-const RateList = lazy(async () => ({ default: (await import('./rates/rate-list')).RateList }))
-const Rates = lazy(async () => ({ default: (await import('./rates/rates')).Rates }))
-const RatesCsv = lazy(async () => ({ default: (await import('./rates/rates-csv')).RatesCsv }))
-const Releases = lazy(async () => ({ default: (await import('./releases/releases')).Releases }))
-const Publish = lazy(async () => ({ default: (await import('./releases/publish')).Publish }))
-const ReleaseHistory = lazy(async () => ({ default: (await import('./releases/history')).ReleaseHistory }))
-const Orders = lazy(async () => ({ default: (await import('./releases/orders')).Orders }))
-const WhatGoesOn = lazy(async () => ({ default: (await import('./live/today')).WhatGoesOn }))
-const TurnedAway = lazy(async () => ({ default: (await import('./live/turned-away')).TurnedAway }))
-const CheckoutDoor = lazy(async () => ({ default: (await import('./releases/door')).CheckoutDoor }))
 const Reference = lazy(async () => ({ default: (await import('./releases/reference')).Reference }))
-const Webhooks = lazy(async () => ({ default: (await import('./releases/webhooks')).Webhooks }))
-const Findings = lazy(async () => ({ default: (await import('./findings/findings')).Findings }))
 const FirstRun = lazy(async () => ({ default: (await import('./store/first-run')).FirstRun }))
-const Shop = lazy(async () => ({ default: (await import('./store/shop')).Shop }))
-const ShopSettings = lazy(async () => ({ default: (await import('./store/shop-settings')).ShopSettings }))
-const People = lazy(async () => ({ default: (await import('./people/people')).People }))
-const MyAccount = lazy(async () => ({ default: (await import('./people/me')).MyAccount }))
-const AuditLog = lazy(async () => ({ default: (await import('./people/log')).AuditLog }))
 const Joining = lazy(async () => ({ default: (await import('./people/joining')).Joining }))
 const SignInPage = lazy(async () => ({ default: (await import('./people/sign-in')).SignInPage }))
 const SignedOut = lazy(async () => ({ default: (await import('./people/sign-in')).SignedOut }))
@@ -108,6 +68,22 @@ function Root() {
   )
 }
 
+const OPENING = <p className="p-4 text-soft">Opening …</p>
+
+/** Where the address of a page leads, and those of its parts. */
+function routeOf(page: Page): RouteObject {
+  const [first, ...others] = page.parts
+  if (!page.headed) return { path: page.at, element: <first.open meanwhile={OPENING} /> }
+  return {
+    path: page.at,
+    element: <Headed page={page} />,
+    children: [
+      { index: true, element: <first.open meanwhile={OPENING} /> },
+      ...others.map(({ at, open: Open }) => ({ path: at, element: <Open meanwhile={OPENING} /> })),
+    ],
+  }
+}
+
 const ROUTES: RouteObject[] = [
   {
     path: '/joining',
@@ -130,129 +106,7 @@ const ROUTES: RouteObject[] = [
     children: [
       {
         element: <Shell />,
-        children: [
-          { path: '/', element: <Board /> },
-          { path: '/zones', element: <Zones /> },
-          {
-            path: '/goods',
-            element: <Goods />,
-            children: [
-              { index: true, element: <Catalogue /> },
-              { path: 'classes', element: <Classes /> },
-              { path: 'treatments', element: <Treatments /> },
-              { path: 'boxes', element: <Boxes /> },
-              { path: 'csv', element: <GoodsCsv /> },
-              {
-                path: 'findings',
-                element: (
-                  <FindingsPart
-                    section="goods"
-                    none="Nothing found: every product has a weight and a way to travel, and every treatment says something."
-                  />
-                ),
-              },
-            ],
-          },
-          {
-            path: '/rates',
-            element: <Rates />,
-            children: [
-              { index: true, element: <RateList /> },
-              { path: 'classes', element: <ByClass /> },
-              { path: 'tariff', element: <Tariff /> },
-              { path: 'csv', element: <RatesCsv /> },
-              {
-                path: 'findings',
-                element: (
-                  <FindingsPart
-                    section="rates"
-                    none="Nothing found: every zone has a rate, and no rate has a hole or gives anything away."
-                    more={<Survey />}
-                  />
-                ),
-              },
-            ],
-          },
-          { path: '/methods', element: <Methods /> },
-          {
-            path: '/offers',
-            element: <Offers />,
-            children: [
-              { index: true, element: <OfferList /> },
-              { path: 'registers', element: <Registers /> },
-              { path: 'pages', element: <ShopPages /> },
-              {
-                path: 'findings',
-                element: (
-                  <FindingsPart
-                    section="offers"
-                    none="Nothing found: every offer can be reached, and none gives more than it brings."
-                  />
-                ),
-              },
-            ],
-          },
-          { path: '/carriers', element: <Carriers /> },
-          {
-            path: '/rules',
-            element: <Rules />,
-            children: [
-              { index: true, element: <RuleList /> },
-              { path: 'order', element: <OrderPage /> },
-              {
-                path: 'findings',
-                element: (
-                  <FindingsPart
-                    section="rules"
-                    none="Nothing found: every rule can hold, none hides or contradicts another, and every cart keeps a method."
-                  />
-                ),
-              },
-            ],
-          },
-          {
-            path: '/proofs',
-            element: <Proofs />,
-            children: [
-              { index: true, element: <ProofList /> },
-              { path: 'walk', element: <Walk /> },
-              { path: 'csv', element: <ProofsCsv /> },
-            ],
-          },
-          { path: '/findings', element: <Findings /> },
-          {
-            path: '/release',
-            element: <Releases />,
-            children: [
-              { index: true, element: <Publish /> },
-              { path: 'now', element: <WhatGoesOn /> },
-              { path: 'history', element: <ReleaseHistory /> },
-              { path: 'door', element: <CheckoutDoor /> },
-              { path: 'webhooks', element: <Webhooks /> },
-            ],
-          },
-          {
-            path: '/orders',
-            element: <Section title="Orders" parts={[]} />,
-            children: [{ index: true, element: <Orders /> }],
-          },
-          {
-            path: '/turned-away',
-            element: <Section title="Turned away" parts={[]} />,
-            children: [{ index: true, element: <TurnedAway /> }],
-          },
-          {
-            path: '/shop',
-            element: <Shop />,
-            children: [
-              { index: true, element: <ShopSettings /> },
-              { path: 'people', element: <People /> },
-              { path: 'me', element: <MyAccount /> },
-              { path: 'log', element: <AuditLog /> },
-            ],
-          },
-          { path: '*', element: <Navigate to="/" replace /> },
-        ],
+        children: [...PAGES.map(routeOf), { path: '*', element: <Navigate to="/" replace /> }],
       },
     ],
   },

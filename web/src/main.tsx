@@ -2,7 +2,8 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
-import { queries } from './api/setup'
+import { queries } from './setup/queries'
+import { Voices } from './ui/alerts'
 import { App } from './app'
 import './styles.css'
 
@@ -11,6 +12,7 @@ createRoot(document.getElementById('root')!).render(
     <QueryClientProvider client={queries}>
       <BrowserRouter>
         <App />
+        <Voices />
       </BrowserRouter>
     </QueryClientProvider>
   </StrictMode>,

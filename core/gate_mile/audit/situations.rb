@@ -98,15 +98,11 @@ module GateMile
       number if conditions.all? { |one| one.inside?(number) }
     end
 
-    # What people would take for the next one: the smallest coin, one more of the goods, a gram, a millimetre.
-    NEXT = { "weight" => Weight::UNITS["g"], "longest" => Length::UNITS["mm"] }.freeze
-    private_constant :NEXT
-
     # Of weights and lengths halfway to the next bound, where that is nearer.
     def number_above(fact, low, inside, conditions)
-      number = inside ? low : low + NEXT.fetch(fact, 1)
+      number = inside ? low : low + GaugeKind::ALL[fact].hair
       number = [number, 1].max if fact == "quantity"
-      return number if inside || %w[value quantity].include?(fact)
+      return number if inside || GaugeKind::ALL[fact].counted?
 
       high = conditions.filter_map { |one| one.high&.base }.min
       high && number >= high ? Rational(low + high, 2) : number

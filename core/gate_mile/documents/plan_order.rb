@@ -101,7 +101,7 @@ module GateMile
 
     # @return [Array<Integer>, nil] the order, nil where something is no edge
     def places(measure, edges)
-      return unless Gauge::KINDS.key?(measure)
+      return unless Gauge::ALL.include?(measure)
 
       gauge = Gauge.new(measure, @currency)
       bases = edges.map { |edge| gauge.parse(edge) }

@@ -12,7 +12,7 @@ module GateMile
         # @return [Scale, nil] nil where the measure is not known
         def read(reader, setting, places)
           name = reader.choice("measure", among: Gauge::ALL)
-          edges = reader.choice("edges", among: Scale::EDGES, default: name ? Gauge::KINDS[name].side : "from")
+          edges = reader.choice("edges", among: Scale::EDGES, default: name ? GaugeKind::ALL[name].side : "from")
           return if name.nil?
 
           gauge = Gauge.new(name, setting.currency)

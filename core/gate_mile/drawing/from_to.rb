@@ -15,8 +15,6 @@ module GateMile
     # One pair. from, to: {Boundary}, the second nil where it is open; amount: {Money}; start, finish: base numbers.
     Pair = Struct.new(:from, :to, :amount, :row, :start, :finish)
 
-    # Measures that go in whole pennies or units: both ends of a pair belong to it.
-    COUNTED = %w[value quantity].freeze
     OPEN = /\A(∞|and more|\+|-)?\z/i
 
     # @return [Array<Problem>] rows that can't be read, at /rows/N/field
@@ -198,7 +196,7 @@ module GateMile
       @texts.fetch(base) { @gauge.write(base, @unit) }
     end
 
-    def counted? = COUNTED.include?(@gauge.name)
+    def counted? = @gauge.counted?
     def hair = @gauge.hair
   end
 end

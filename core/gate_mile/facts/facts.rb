@@ -73,8 +73,7 @@ module GateMile
     # @param number [Integer, Rational, nil]
     # @return [String, nil] as people read it
     def written(measure, number)
-      unit = { "weight" => store.weight_unit, "longest" => store.length_unit }[measure]
-      number && Gauge.new(measure, store.currency).write(number, unit)
+      number && Gauge.new(measure, store.currency).write(number, Gauge.unit(measure, store))
     end
 
     # @return [Clock::Reading] what the store's clock shows

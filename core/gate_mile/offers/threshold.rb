@@ -19,13 +19,7 @@ module GateMile
     # @param number [Integer, Rational]
     # @param store [Store]
     # @return [Money, Weight, Integer] so much of the measure
-    def amount(number, store)
-      case measure
-      when "value" then Money.new(number, store.currency)
-      when "weight" then Weight.new(Decimal.simplify(number), store.weight_unit)
-      else number
-      end
-    end
+    def amount(number, store) = GaugeKind::ALL.fetch(measure).amount(number, store)
 
     # @return [Money, Weight, Integer] the least that reaches it
     def least(store) = amount(from.base, store)

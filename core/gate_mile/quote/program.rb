@@ -27,7 +27,14 @@ module GateMile
     attr_reader :live
     # @return [Array<Cause>] what speaks against it whatever the cart: it is off
     attr_reader :standing_causes
-    attr_reader :setting_of_plan, :setting_of_areas, :setting_of_delivery
+
+    # The settings that causes and steps point to, in the form of {Cause#setting}. price: for the ordinary lines.
+    Settings = Struct.new(:plan, :areas, :name, :price, :delivery)
+    private_constant :Settings
+
+    def setting_of_plan = @settings.plan
+    def setting_of_areas = @settings.areas
+    def setting_of_delivery = @settings.delivery
 
     # @param rate [Rate]
     # @param shipping_method [ShippingMethod]
@@ -44,9 +51,8 @@ module GateMile
       @live = LiveProgram.new(rate.live, rate.plan, @plan, carriers, store) if rate.live
       @cost = PlanProgram.new(rate.cost, store) if rate.cost
       @name = rate.name || shipping_method.name
-      @setting_of_plan, @setting_of_areas, @setting_of_name = %w[plan areas name].map { |field| setting(field) }
-      @setting_of_price = @live ? setting("live") : @setting_of_plan
-      @setting_of_delivery = { kind: "method", id: shipping_method.id, field: "delivery" }.freeze
+      @settings = Settings.new(setting("plan"), setting("areas"), setting("name"), setting(@live ? "live" : "plan"),
+                               { kind: "method", id: shipping_method.id, field: "delivery" }.freeze).freeze
       @standing_causes = off.freeze
       @reaches = {}.compare_by_identity
       freeze
@@ -176,7 +182,7 @@ module GateMile
       return if split.ordinary.empty?
 
       tell = listener && lambda do |code, amount, numbers|
-        listener.note(:ordinary, code, amount: amount, setting: @setting_of_price, zone: @zone.name, **numbers)
+        listener.note(:ordinary, code, amount: amount, setting: @settings.price, zone: @zone.name, **numbers)
       end
       return live.price(split.ordinary, visit.basket, visit.destination, visit.answers, tell) if live
 
@@ -185,7 +191,7 @@ module GateMile
 
     # Where the cart goes, more of its address may bring a price; to the other zones it goes in no case.
     def refused(allowed, split, ordinary, visit)
-      causes = ordinary.refusals.map { |refusal| Cause.of(refusal, @setting_of_price) }
+      causes = ordinary.refusals.map { |refusal| Cause.of(refusal, @settings.price) }
       fields = if visit.destination.known?
                  ordinary.refusals.select do |one|
                    MethodQuote::ADDRESS.include?(one.code)
@@ -280,7 +286,7 @@ module GateMile
       end
       return if rate.name.nil? || rate.name == shipping_method.name
 
-      listener.note(:finish, :"finish.renamed", from: shipping_method.name, to: rate.name, setting: @setting_of_name)
+      listener.note(:finish, :"finish.renamed", from: shipping_method.name, to: rate.name, setting: @settings.name)
     end
 
     def promised(worked)

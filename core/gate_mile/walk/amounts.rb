@@ -6,10 +6,7 @@ module GateMile
     # Sides of boxes in centimetres, of which a third one always comes out even.
     EVEN = [1, 2, 4, 5, 8, 10, 16, 20, 25, 40, 50, 80, 100].freeze
     CENTIMETRE = Length::UNITS["cm"]
-    # What a cart can bear of a measure.
-    LARGEST = { "weight" => Weight::LIMIT, "billable_weight" => Weight::LIMIT, "longest" => Length::LIMIT,
-                "volume" => Length::UNITS["m"]**3, "value" => 10**11 }.freeze
-    private_constant :EVEN, :CENTIMETRE, :LARGEST
+    private_constant :EVEN, :CENTIMETRE
 
     # @param book [Book]
     # @param parcels [ParcelPolicy] by which goods become parcels
@@ -24,7 +21,7 @@ module GateMile
     # @param basis [Basis, nil] by which a value counts
     # @return [Trial, nil] nil where no cart comes to that
     def put(trial, measure, base, basis = nil)
-      return if base > LARGEST.fetch(measure, base)
+      return if base > (GaugeKind::ALL[measure].largest || base)
 
       units = trial.goods.first.quantity
       case measure

@@ -41,7 +41,7 @@ class FallingTest < Minitest::Test
 
   def test_steps_against_carts
     told = quiet = 0
-    400.times do |seed|
+    Rounds.of(400).times do |seed|
       random = Random.new(seed)
       measure = pick(random, %w[weight quantity])
       shop = shop(random_steps(random, measure))
@@ -54,7 +54,7 @@ class FallingTest < Minitest::Test
       assert_operator fall.after, :<, fall.before
       assert_equal measure, fall.gauge.name
     end
-    assert_operator [told, quiet].min, :>, 60, "both kinds are there"
+    assert_operator [told, quiet].min, :>, Rounds.of(60), "both kinds are there"
   end
 
   def random_grid(random, columns)
@@ -67,7 +67,7 @@ class FallingTest < Minitest::Test
   # Along a value it may fall, along a weight or a number of units it may not.
   def test_grids_against_carts
     found = Hash.new(0)
-    250.times do |seed|
+    Rounds.of(250).times do |seed|
       random = Random.new(seed)
       columns = pick(random, %w[value quantity])
       shop = shop(random_grid(random, columns))

@@ -224,7 +224,7 @@ class MistakesTest < Minitest::Test
   def test_there_are_sixty_of_them = assert_operator(MISTAKES.size, :>=, 60)
 
   def test_each_is_found
-    shops = Array.new(2) { |seed| plain(recipe(Random.new(seed)), coupon: true) }
+    shops = Array.new(Rounds.of(4)) { |seed| plain(recipe(Random.new(seed)), coupon: true) }
     missed = shops.each_with_index.flat_map do |shop, seed|
       MISTAKES.filter_map do |name, code, wanted, plant|
         changed = Shop.new(shop)
@@ -238,7 +238,7 @@ class MistakesTest < Minitest::Test
 
   # Nothing is told of shops by recipe, and of what only sounds wrong.
   def test_no_false_alarm
-    alarms = Array.new(10) { |seed| plain(recipe(Random.new(seed))) }.flat_map { |shop| findings(GateMile::Book.compile(shop)) }
+    alarms = Array.new(Rounds.of(20)) { |seed| plain(recipe(Random.new(seed))) }.flat_map { |shop| findings(GateMile::Book.compile(shop)) }
     assert_empty(alarms.map { |one| [one.code, one.zone, one.numbers] })
     sounds = ["Delivery all over the country from {threshold}", "We hand over your parcel to the van", "Over and above that it is free from {threshold}",
               "Leave it above the door", "Free from £75"]

@@ -87,7 +87,7 @@ class OfferAuditTest < Minitest::Test
   # thresholds, zones, methods and groups, by chance.
   def test_the_beaten_one_never_counts
     beaten = 0
-    600.times do |seed|
+    Rounds.of(600).times do |seed|
       random = Random.new(seed)
       two = [offer(random, "a"), offer(random, "b")]
       both = shop(two)
@@ -97,7 +97,7 @@ class OfferAuditTest < Minitest::Test
       beaten += 1
       assert_equal prices(both), prices(shop(two.reject { |one| one["id"] == loser.id })), "seed #{seed}: #{two.inspect}"
     end
-    assert_operator beaten, :>, 25, "the world has beaten ones"
+    assert_operator beaten, :>, Rounds.of(25), "the world has beaten ones"
   end
 
   # Nothing is beaten by itself, by what is not always there, or by one that it goes together with.

@@ -41,7 +41,7 @@ class ZoneFindingsTest < Minitest::Test
   # overlap, hidden area or loss is missed. (Clauses of whole digits and ranges; patterns are outside this bound.)
   def test_against_exhaustive_search
     random = Random.new(11)
-    300.times do
+    Rounds.of(300).times do
       parts = Array.new(random.rand(1..4)) { Array.new(random.rand(1..2)) { german(random) } }
       zones = zones(parts)
       truth = search(zones)

@@ -76,7 +76,7 @@ class SharedTest < Minitest::Test
     book = GateMile::Book.compile(threads_document)
     places = Array.new(12) { |at| ["zone-#{at}", at.odd? ? nil : "group-#{at}"] }
     articles = Array.new(12) { |at| book.catalogue["P#{at}"] }
-    2000.times do
+    Rounds.of(2000).times do
       index = GateMile::OfferIndex.new(book.offers)
       treatments = GateMile::Treatments.new(book.treatments.to_a, book.classes)
       threads = Array.new(4) do

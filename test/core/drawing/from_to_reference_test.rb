@@ -67,7 +67,7 @@ class FromToReferenceTest < Minitest::Test
   def test_every_stretch_goes_to_the_pair_whose_it_is
     random = Random.new(19)
     seen = Hash.new(0)
-    1200.times do
+    Rounds.of(1200).times do
       measure = MEASURES.keys.sample(random: random)
       edges = %w[from up_to].sample(random: random)
       rows = list(random, measure)
@@ -81,13 +81,13 @@ class FromToReferenceTest < Minitest::Test
       end
     end
     assert_equal %i[gap hole missing_bottom one overlap], seen.keys.sort, "every kind of stretch was met"
-    seen.each { |kind, count| assert_operator count, :>, 40, kind }
+    seen.each { |kind, count| assert_operator count, :>, Rounds.of(40), kind }
   end
 
   # The order of the rows says nothing, unless two begin at the same figure.
   def test_rows_in_any_order_make_the_same_schedule
     random = Random.new(23)
-    300.times do
+    Rounds.of(300).times do
       measure = MEASURES.keys.sample(random: random)
       rows = list(random, measure).uniq(&:first)
       steps = made(rows, measure, "from").steps
@@ -98,7 +98,7 @@ class FromToReferenceTest < Minitest::Test
   # What a list of steps says, written as from–to pairs and read again, is the same list.
   def test_steps_written_as_pairs_are_read_as_these_steps
     random = Random.new(29)
-    300.times do
+    Rounds.of(300).times do
       at = Array.new(random.rand(1..8)) { random.rand(1..60) }.uniq.sort.unshift(0)
       amounts = at.map { money(random) }
       amounts = amounts.each_with_index.map { |_, place| "#{place + 1}.00" } unless amounts.each_cons(2).all? { |one, other| one != other }

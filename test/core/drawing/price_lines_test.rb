@@ -11,7 +11,7 @@ class PriceLinesTest < Minitest::Test
   def test_lines_agree_with_quotes_on_generated_plans
     random = Random.new(41)
     gates = 0
-    260.times do
+    Rounds.of(260).times do
       plan = plan(random)
       shop = book(products: goods(random), classes: CLASSES.map { |id| { "id" => id, "name" => id } }, treatments: treated(random),
                   rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plan }])
@@ -32,7 +32,7 @@ class PriceLinesTest < Minitest::Test
         end
       end
     end
-    assert_operator gates, :>, 500
+    assert_operator gates, :>, Rounds.of(500)
   end
 
   def test_a_line_one_can_read

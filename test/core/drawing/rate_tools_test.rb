@@ -30,7 +30,7 @@ class RateToolsTest < Minitest::Test
   def test_every_from_to_list_makes_a_schedule
     random = Random.new(7)
     checked = 0
-    400.times do
+    Rounds.of(400).times do
       rows = Array.new(random.rand(1..5)) { [random.rand(0..9), random.rand(0..14)].sort.map(&:to_s) + [money(random)] }
       edges = pick(random, %w[from up_to])
       first = from_to(rows, "quantity", edges)
@@ -47,7 +47,7 @@ class RateToolsTest < Minitest::Test
         assert_equal [GateMile::Money.parse(named.first.last, GBP)], [price(shop, [line("P", units)])], [rows, edges, units].inspect
       end
     end
-    assert_operator checked, :>, 1000
+    assert_operator checked, :>, Rounds.of(1000)
   end
 
   # Steps, rows and columns in any order read as the same plan; a problem stands where it was written.

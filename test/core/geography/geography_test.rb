@@ -68,7 +68,7 @@ class GeographyTest < Minitest::Test
   # uk_postcode is a second opinion on structure: area, district and outward code of thousands of generated postcodes.
   def test_british_postcodes_against_uk_postcode
     random = Random.new(3)
-    4000.times do
+    Rounds.of(4000).times do
       text = british(random)
       theirs = UKPostcode.parse(text)
       next unless theirs.full? && theirs.valid?
@@ -146,7 +146,7 @@ class GeographyTest < Minitest::Test
   # A plain, slow reading of the rules agrees with the index on generated zones and addresses, whatever is known of them.
   def test_the_index_against_a_plain_matcher
     random = Random.new(7)
-    500.times do
+    Rounds.of(500).times do
       list = Array.new(random.rand(1..4)) { Array.new(random.rand(1..3)) { area(random) } }
       zones = zones_of(*list)
       6.times do

@@ -36,7 +36,7 @@ class SlipsTest < Minitest::Test
   # of its district and its area, and no other.
   def test_no_slip_moves_a_parcel
     random = Random.new(31)
-    2500.times do
+    Rounds.of(2500).times do
       outward = OUTWARD.sample(random: random)
       space = SPACES.sample(random: random)
       inward = slip("#{random.rand(10)}#{%w[AA BD XY ZZ].sample(random: random)}", random, space)
@@ -75,7 +75,7 @@ class SlipsTest < Minitest::Test
   def test_partials_against_every_way_to_finish_them
     random = Random.new(32)
     clauses = ["IV", "IV1", "IV1 1AA", "IV1 1", "IV11", "IV1#", "IV1@", "IV1 1@@", "IV1 #AA", "EC1", "EC1A", "EC1A 1BB", "IV10 to IV15"]
-    250.times do
+    Rounds.of(250).times do
       parts = Array.new(random.rand(1..3)) do
         [area("GB", only: clauses.sample(random.rand(0..2), random: random), except: clauses.sample(random.rand(0..2), random: random))]
       end

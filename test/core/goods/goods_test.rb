@@ -37,7 +37,7 @@ class GoodsTest < Minitest::Test
   # Common practice, no source: shares of an order discount add up to it, none is larger than its line.
   def test_an_order_discount_is_spread_by_largest_remainder
     random = Random.new(3)
-    2000.times do
+    Rounds.of(2000).times do
       amounts = Array.new(random.rand(1..6)) { [0, random.rand(1..5000)].sample(random: random) }
       discount = random.rand(0..6000)
       shares = GateMile::Discount.spread(discount, amounts)
@@ -89,7 +89,7 @@ class GoodsTest < Minitest::Test
     end
     list = %w[A B C D].map { |sku| make.call(sku, random.rand(0..2)) }
     catalogue = GateMile::Catalogue.new(list)
-    200.times do
+    Rounds.of(200).times do
       gone = list.sample(random.rand(0..2), random: random)
       come = gone.map { |product| make.call([product.sku, "#{product.sku[0]}#{random.rand(9)}x"].sample(random: random), random.rand(0..2)) }.uniq(&:sku)
       come.reject! { |product| (list - gone).any? { |other| other.sku == product.sku } }
@@ -131,7 +131,7 @@ class GoodsTest < Minitest::Test
   def test_goods_that_can_travel_by_no_method_are_those_whose_quotes_say_so
     random = Random.new(9)
     stuck = 0
-    300.times do
+    Rounds.of(300).times do
       shop = book(**goods_document(random).transform_keys(&:to_sym).slice(:products, :classes, :treatments, :methods, :rates))
       found = findings(shop).select { |finding| finding.code == :no_way }.to_h { |finding| [finding.zone, finding.numbers[:count]] }
       { "uk" => "GB", "all" => "FR" }.each do |zone, country|

@@ -8,7 +8,7 @@ class TreatmentsTest < Minitest::Test
   def test_a_slow_second_reading_agrees_on_generated_books_and_carts
     random = Random.new(21)
     seen = Hash.new(0)
-    700.times do
+    Rounds.of(700).times do
       document = goods_document(random)
       book = GateMile::Book.compile(JSON.parse(JSON.generate(document)))
       skus = book.catalogue.articles.map(&:sku)
@@ -25,7 +25,7 @@ class TreatmentsTest < Minitest::Test
         end
       end
     end
-    %i[available unavailable nothing_ships].each { |status| assert_operator seen[status], :>, 50, status }
+    %i[available unavailable nothing_ships].each { |status| assert_operator seen[status], :>, Rounds.of(50), status }
   end
 
   # Goods priced apart, taken out of the cart by hand, leave the ordinary part as it was; so with forty charts that ship free.

@@ -135,7 +135,7 @@ class LiveTest < Minitest::Test
   def test_generated_live_rates_against_a_second_reading
     random = Random.new(9)
     codes = Hash.new(0)
-    400.times do
+    Rounds.of(400).times do
       live, plan = generated(random)
       said = ALL.to_h { |service| [service, reply(random)] }
       port = Port.new do |request|
@@ -154,7 +154,7 @@ class LiveTest < Minitest::Test
       codes[wanted] += 1 unless wanted.is_a?(Integer)
       assert_equal wanted, quote.price ? quote.price.minor : :out, [live, plan, said, price].inspect
     end
-    assert_operator codes[:out], :>, 20
+    assert_operator codes[:out], :>, Rounds.of(20)
   end
 
   def generated(random)
@@ -291,7 +291,7 @@ class LiveTest < Minitest::Test
   # Dates by walking day by day, against generated promises, holidays and moments of a year.
   def test_dates_against_a_walk_through_the_days
     random = Random.new(4)
-    200.times do
+    Rounds.of(200).times do
       off = Array.new(random.rand(0..20)) { Date.new(2026, 12, 1) + random.rand(60) }.to_set
       days = (1..7).to_a.sample(random.rand(1..7), random: random).sort
       promise = { "least" => random.rand(0..4), "most" => random.rand(4..9), "cutoff" => ["12:00", nil].sample(random: random),

@@ -28,7 +28,7 @@ class InPricesTest < Minitest::Test
   # For every basis, rate and amount: so much more of any goods reaches it, by itself and in the same line; three minor units less of some do not.
   def test_it_is_true_for_every_basis
     random = Random.new(22)
-    200.times do
+    Rounds.of(200).times do
       rates = [%w[20], %w[19 7], %w[25 12 0], %w[8.1], []].sample(random: random)
       book = shop([true, false].sample(random: random), %w[with without].sample(random: random), rates, from: format("%.2f", random.rand(2000..20_000) / 100.0))
       have = format("%.2f", random.rand(100..1500) / 100.0)

@@ -10,7 +10,7 @@ class PoliciesTest < Minitest::Test
   def test_offers_and_rules_against_a_slow_second_reading
     random = Random.new(1)
     seen = Hash.new(0)
-    1200.times do
+    Rounds.of(1200).times do
       document = shop(random)
       sent = random_cart(random)
       local = pick(random, MOMENTS)

@@ -9,7 +9,7 @@ class SettlingTest < Minitest::Test
   # Offers whose effects are known; each set of them that can count is tried, by the text of section 5.
   def test_the_lowest_of_all_that_may_go_together
     random = Random.new(61)
-    300.times do
+    Rounds.of(300).times do
       ordinary = random.rand(0..2000)
       own = random.rand(3).zero? ? random.rand(1..600) : 0
       offers = Array.new(random.rand(1..5)) do |at|
@@ -90,7 +90,7 @@ class SettlingTest < Minitest::Test
   def test_the_index_finds_every_rule_that_may_hold
     random = Random.new(62)
     checked = 0
-    250.times do
+    Rounds.of(250).times do
       shop = GateMile::Book.compile(shop(random, offers: 0, rules: 12))
       sent = cart(random_cart(random))
       facts = GateMile::Facts.new(shop, sent, shop.basket(sent), AT)

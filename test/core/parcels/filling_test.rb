@@ -11,7 +11,7 @@ class FillingTest < Minitest::Test
 
   def test_blocks_share_no_cell_and_stay_inside
     random = Random.new(41)
-    300.times do
+    Rounds.of(300).times do
       room = Array.new(3) { random.rand(2..9) }
       limit = random.rand(3).zero? ? random.rand(1..12) : nil
       goods = Array.new(random.rand(1..4)) { item(Array.new(3) { random.rand(1..5) }, random.rand(1..3), random) }
@@ -42,7 +42,7 @@ class FillingTest < Minitest::Test
   # Whoever comes first is never left out where it fits the empty box, and what is left out found no room of its own.
   def test_the_first_always_goes_in
     random = Random.new(47)
-    200.times do
+    Rounds.of(200).times do
       room = Array.new(3) { random.rand(2..8) }
       goods = Array.new(3) { item(Array.new(3) { random.rand(1..9) }, 1, random) }
       blocks = filling(room, nil, goods.to_h { |one| [one, 2] }).blocks

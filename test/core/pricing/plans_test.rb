@@ -8,7 +8,7 @@ class PlansTest < Minitest::Test
   def test_a_slow_second_reading_agrees_on_generated_plans_and_carts
     random = Random.new(31)
     seen = Hash.new(0)
-    1500.times do
+    Rounds.of(1500).times do
       plan = plan(random)
       shop = shop_with(plan, goods(random), random)
       sent = cart({ "lines" => Array.new(random.rand(1..4)) do |at|
@@ -21,7 +21,7 @@ class PlansTest < Minitest::Test
       assert_equal method.price, method.reckoning.select { |step| step.step == :ordinary }.last.amount, "the reckoning comes to the price" if method.price
       assert_equal shop.dump, GateMile::Book.compile(JSON.parse(JSON.generate(shop.dump))).dump
     end
-    %i[available unavailable incomplete].each { |status| assert_operator seen[status], :>, 60, status }
+    %i[available unavailable incomplete].each { |status| assert_operator seen[status], :>, Rounds.of(60), status }
   end
 
   # Common practice, no source: weight steps read "up to and including", value steps "at least"; class charges of 12 and 8 and a

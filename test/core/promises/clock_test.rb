@@ -35,7 +35,7 @@ class ClockTest < Minitest::Test
   # When an order leaves and when it arrives, day by day from the documents.
   def test_business_days_against_counting_them
     random = Random.new(5)
-    300.times do
+    Rounds.of(300).times do
       first = Date.new(2026, 1, 1) + random.rand(700)
       holidays = Array.new(random.rand(0..20)) { (first + random.rand(30)).iso8601 }
       calendar = GateMile::Calendar.new(holidays)

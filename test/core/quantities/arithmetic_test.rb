@@ -11,7 +11,7 @@ class ArithmeticTest < Minitest::Test
 
   def test_divisions_against_exact_fractions
     random = Random.new(1)
-    2000.times do
+    Rounds.of(2000).times do
       numerator = random.rand(-(10**random.rand(1..22))..(10**random.rand(1..22)))
       denominator = random.rand(1..(10**random.rand(1..12)))
       exact = Rational(numerator, denominator)
@@ -30,7 +30,7 @@ class ArithmeticTest < Minitest::Test
       percentage = GateMile::Percentage.parse(text)
       part = text.to_r / 100
       assert_equal part, Rational(percentage.numerator, percentage.denominator)
-      200.times do
+      Rounds.of(200).times do
         minor = random.rand(-99_999..99_999)
         assert_equal (minor * part).round(half: :up), percentage.of_minor(minor)
         assert_equal minor * part, percentage.exactly(minor)

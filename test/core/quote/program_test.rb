@@ -12,7 +12,7 @@ class ProgramTest < Minitest::Test
   def test_a_reckoning_comes_to_the_price_whenever_it_is_asked_for
     random = Random.new(81)
     steps = 0
-    250.times do
+    Rounds.of(250).times do
       shop = GateMile::Book.compile(shop(random))
       sent = cart(random_cart(random))
       told = shop.quote(sent, at: AT).dump
@@ -32,7 +32,7 @@ class ProgramTest < Minitest::Test
                      **told.slice("status", "text") }, GateMile::QuoteDocument.prices(silent))
       assert_empty(silent.dump(reckonings: false)["methods"].flat_map { |one| one["reckoning"] })
     end
-    assert_operator steps, :>, 1000
+    assert_operator steps, :>, Rounds.of(1000)
   end
 
   # No step writes into what an earlier one made: a visit can go through again, in any order of rates.

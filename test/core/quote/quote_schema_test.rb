@@ -25,7 +25,7 @@ class QuoteSchemaTest < Minitest::Test
   def test_quotes_of_generated_plans
     plans = Class.new { include PlansSupport }.new
     random = Random.new(51)
-    250.times do
+    Rounds.of(250).times do
       shop = book(products: plans.goods(random), classes: PlansSupport::CLASSES.map { |id| { "id" => id, "name" => id } },
                   rates: [{ "id" => "r", "zone" => "uk", "method" => "m", "plan" => plans.plan(random) }])
       sent = { "lines" => Array.new(random.rand(1..3)) { |at| line("P#{at}", random.rand(1..6)) }, "destination" => to(%w[GB FR].sample(random: random)) }
@@ -36,7 +36,7 @@ class QuoteSchemaTest < Minitest::Test
 
   def test_quotes_of_generated_offers_and_rules
     random = Random.new(52)
-    250.times do
+    Rounds.of(250).times do
       shop = GateMile::Book.compile(shop(random))
       sent = cart(random_cart(random))
       held("quote", shop.quote(sent, at: AT).dump)

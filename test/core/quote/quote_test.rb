@@ -66,7 +66,7 @@ class QuoteTest < Minitest::Test
   # A slow, plain second opinion: walk the zones for the country, then for the world, and list its rates by price.
   def test_generated_books_against_a_plain_reading
     random = Random.new(20_260_601)
-    2000.times do
+    Rounds.of(2000).times do
       parts = generated(random)
       book = book(**parts)
       address = to(random.rand(8).zero? ? nil : %w[GB IE FR DE JP].sample(random: random))

@@ -16,7 +16,7 @@ class TotalTest < Minitest::Test
                                              "except" => ["KW1"] },
                                            { "kind" => "regions", "country" => "US", "regions" => %w[CA NY] }] },
                              { "id" => "all", "name" => "Rest", "areas" => [{ "kind" => "world" }] }])
-    1500.times do
+    Rounds.of(1500).times do
       broken = spoil(JSON.parse(JSON.generate(whole)), random)
       book = begin
         GateMile::Book.compile(broken)
@@ -32,7 +32,7 @@ class TotalTest < Minitest::Test
     random = Random.new(6)
     book = book()
     quoted = 0
-    1500.times do
+    Rounds.of(1500).times do
       broken = spoil({ "lines" => [line("A", 2), line("V", 1, unit_price: "3.00", weight: "3 oz")],
                        "destination" => { "country" => "GB", "region" => "SCT", "postcode" => "IV1 1AA",
                                           "lines" => ["PO Box 3"] } }, random)
@@ -46,13 +46,13 @@ class TotalTest < Minitest::Test
       assert_equal quote.dump, book.quote(cart(JSON.parse(JSON.generate(sent.dump))), at: AT).dump
       quote.method_quotes.each { |method| assert_equal method.available?, !method.price.nil? }
     end
-    assert_operator quoted, :>, 100
+    assert_operator quoted, :>, Rounds.of(100)
   end
 
   def test_findings_and_ladders_of_whatever_compiles
     random = Random.new(8)
     texts = ["IV", "IV#", "PA20 to PA80", "10##", "1000 to 1999", "TR29 4ZZ", "45", "@1", "0", "999999"]
-    200.times do
+    Rounds.of(200).times do
       areas = Array.new(random.rand(1..3)) do
         code = %w[GB DE US JE AQ NL CA].sample(random: random)
         { "kind" => "country", "country" => code,

@@ -9,7 +9,7 @@ class RulingTest < Minitest::Test
   def test_orders_are_those_of_every_rule_asked_by_itself
     random = Random.new(91)
     seen = 0
-    200.times do
+    Rounds.of(200).times do
       shop = GateMile::Book.compile(shop(random, offers: 0, rules: 14))
       sent = cart(random_cart(random))
       facts = GateMile::Facts.new(shop, sent, shop.basket(sent), AT)
@@ -32,7 +32,7 @@ class RulingTest < Minitest::Test
         assert_equal shop.rules.size, terms.ruling.verdicts.size
       end
     end
-    assert_operator seen, :>, 500
+    assert_operator seen, :>, Rounds.of(500)
   end
 
   # A postcode that is typed so far leaves a rule open only where it can still become one of its codes.
@@ -53,7 +53,7 @@ class RulingTest < Minitest::Test
   def test_offers_that_could_hold_are_found
     random = Random.new(92)
     found = 0
-    200.times do
+    Rounds.of(200).times do
       shop = GateMile::Book.compile(shop(random, offers: 12, rules: 0))
       sent = cart(random_cart(random))
       facts = GateMile::Facts.new(shop, sent, shop.basket(sent), AT)

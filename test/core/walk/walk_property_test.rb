@@ -11,7 +11,7 @@ class WalkPropertyTest < Minitest::Test
   include MutationsSupport
 
   GROUPS = [{ "id" => "trade", "name" => "Trade" }, { "id" => "crew", "name" => "Crew" }].freeze
-  BOOKS = Integer(ENV.fetch("BOOKS", "4"))
+  BOOKS = Rounds.of(8)
   CARTS = 250
 
   def test_no_change_of_a_plan_is_missed

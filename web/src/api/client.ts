@@ -1,3 +1,5 @@
+import { errorOf, parsed } from './shapes'
+import { together } from './together'
 import createClient, { type Client } from 'openapi-fetch'
 import { heard } from './connection'
 import { signedOut } from './signed'
@@ -78,7 +80,7 @@ export class ApiProblem extends Error {
 
 /** What went wrong, in a sentence: of a refusal its first error. */
 export function messageOf(error: unknown): string {
-  return error instanceof ApiProblem ? error.summary : (error as Error).message
+  return error instanceof ApiProblem ? error.summary : errorOf(error).message
 }
 
 /** The server could not be reached, or did not answer in time. */
@@ -97,7 +99,7 @@ function held(request: Request, response: Response, text: string) {
     throw new Unreachable('You are signed out. Nothing is lost: it goes on when you have signed in again.')
   }
   if (response.headers.get('content-type')?.startsWith('application/problem+json'))
-    throw new ApiProblem(JSON.parse(text) as ProblemDocument)
+    throw new ApiProblem(parsed<ProblemDocument>(text))
   throw new Unreachable(`The server answered with ${response.status}. Nothing is lost: try again.`)
 }
 
@@ -166,6 +168,7 @@ type Asked =
   | '/api/products/csv/head'
   | '/api/quote'
   | '/api/session'
+  | '/api/several'
   | '/api/store'
   | '/api/trials'
   | '/api/walk'
@@ -177,8 +180,24 @@ type Reading = {
   >
 }
 
+/** An answer that came among others: a refusal is one. */
+async function heardAmong(request: Request, response: Response): Promise<Response> {
+  held(request, response, response.ok ? '' : await response.clone().text())
+  return response
+}
+
+const WAYS = {
+  send: patiently,
+  heard: heardAmong,
+  late: async (request: Request) => lost(request, null, true),
+  patience: PATIENCE,
+}
+
 /** Everything that can be asked, by the contract. What is refused or lost is thrown. */
-export const api = createClient<Reading>(CONNECTION)
+export const api = createClient<Reading>({
+  ...CONNECTION,
+  fetch: (request) => together(request, WAYS),
+})
 
 /** All of the contract. Only the queues of edits (src/edits) use it, so that no edit goes around them. */
 export type Changing = Client<paths>

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setup/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What edits have changed in the setup since a revision, and nothing else */
+        get: operations["readSetupSince"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/revision": {
         parameters: {
             query?: never;
@@ -32,6 +49,23 @@ export interface paths {
         get: operations["readRevision"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Several questions that change nothing, each answered in a line of its own as soon as it is */
+        post: operations["askSeveral"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2831,6 +2865,8 @@ export interface components {
         Beside: number;
         Setup: {
             revision: number;
+            /** @description Another one after each start of the server: only together with it does a revision say what has changed since */
+            journal: string;
             beside: components["schemas"]["Beside"];
             store: components["schemas"]["Store"] | null;
             /** @description What stands on a bench that has not been used yet */
@@ -2847,12 +2883,78 @@ export interface components {
             rules: components["schemas"]["Rule"][];
             boxes: components["schemas"]["Box"][];
             carriers: components["schemas"]["Carrier"][];
-            history: {
-                /** @description The newest of all, where it is somebody else's */
-                last: components["schemas"]["Change"] | null;
-                undo: components["schemas"]["Change"] | null;
-                redo: components["schemas"]["Change"] | null;
+            history: components["schemas"]["Heads"];
+        };
+        SetupSince: {
+            /** @description Where it is not known what has changed */
+            whole: components["schemas"]["Setup"] | null;
+            changes?: components["schemas"]["SetupChanges"];
+        };
+        SetupChanges: {
+            revision: number;
+            journal: string;
+            beside: components["schemas"]["Beside"];
+            store?: components["schemas"]["Store"];
+            opening_cart?: components["schemas"]["Cart"] | null;
+            history: components["schemas"]["Heads"];
+            lists: components["schemas"]["ChangedLists"];
+        };
+        /** @description Of each list that has changed the ids of all that is in it now, in order, and what is new or another in it */
+        ChangedLists: {
+            zones?: {
+                ids: string[];
+                items: components["schemas"]["Zone"][];
             };
+            methods?: {
+                ids: string[];
+                items: components["schemas"]["Method"][];
+            };
+            rates?: {
+                ids: string[];
+                items: components["schemas"]["Rate"][];
+            };
+            classes?: {
+                ids: string[];
+                items: components["schemas"]["ShippingClass"][];
+            };
+            tax_classes?: {
+                ids: string[];
+                items: components["schemas"]["TaxClass"][];
+            };
+            treatments?: {
+                ids: string[];
+                items: components["schemas"]["Treatment"][];
+            };
+            groups?: {
+                ids: string[];
+                items: components["schemas"]["Group"][];
+            };
+            coupons?: {
+                ids: string[];
+                items: components["schemas"]["Coupon"][];
+            };
+            offers?: {
+                ids: string[];
+                items: components["schemas"]["Offer"][];
+            };
+            rules?: {
+                ids: string[];
+                items: components["schemas"]["Rule"][];
+            };
+            boxes?: {
+                ids: string[];
+                items: components["schemas"]["Box"][];
+            };
+            carriers?: {
+                ids: string[];
+                items: components["schemas"]["Carrier"][];
+            };
+        };
+        Heads: {
+            /** @description The newest of all, where it is somebody else's */
+            last: components["schemas"]["Change"] | null;
+            undo: components["schemas"]["Change"] | null;
+            redo: components["schemas"]["Change"] | null;
         };
         Choices: {
             countries: {
@@ -3483,6 +3585,21 @@ export interface components {
             /** @description Numbers are written 1,5 */
             comma?: boolean;
             store: boolean;
+        };
+        Several: {
+            asks: {
+                /** @description An address of this interface with its query, e.g. /api/findings */
+                path: string;
+                /** @description What is posted there; without it the address is read */
+                body?: Record<string, never>;
+            }[];
+        };
+        SeveralLine: {
+            /** @description The place of the question */
+            at: number;
+            status: number;
+            /** @description What it is answered with, as at its own address; null for nothing */
+            body: unknown;
         };
         ImportLine: {
             done?: number;
@@ -6903,6 +7020,31 @@ export interface operations {
             200: components["responses"]["Setup"];
         };
     };
+    readSetupSince: {
+        parameters: {
+            query: {
+                revision: number;
+                /** @description As it came with that revision */
+                journal: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What has changed, or the whole setup where that is not known */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupSince"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     readRevision: {
         parameters: {
             query?: never;
@@ -6921,6 +7063,32 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"];
                 };
             };
+        };
+    };
+    askSeveral: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Several"];
+            };
+        };
+        responses: {
+            /** @description Lines of SeveralLine */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
+                };
+            };
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     exportSetup: {

@@ -1,6 +1,6 @@
 import { useState, type FormEvent } from 'react'
-import { useWorkshop } from '../api/setup'
-import { useBenchCart } from './cart'
+import { useWorkshop } from '../edits/workshop'
+import { useBenchCart } from '../cart/cart'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'

@@ -1,3 +1,4 @@
+import { Status } from '../ui/alerts'
 import {
   ArrowLeftRight,
   ChevronDown,
@@ -8,18 +9,18 @@ import {
   X,
 } from 'lucide-react'
 import { useState, type ReactNode } from 'react'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { BenchParcels } from '../parcels/bench-parcels'
 import { formatsOf } from '../ui/format'
-import { BesideCart, useBenchCart, useBeside } from './cart'
+import { BesideCart, useBenchCart, useBeside } from '../cart/cart'
 import { CartMenu } from './cart-menu'
 import { Destination } from './destination'
 import { Gets } from './gets'
-import { GoodsSearch } from './goods-search'
+import { GoodsSearch } from '../forms/goods-search'
 import { Lines } from './lines'
 import { Measures } from './measures'
-import { BenchResultProvider } from './result'
-import { standOn, useStandsOn } from './standing'
+import { BenchResultProvider } from '../cart/result'
+import { standOn, useStandsOn } from '../cart/standing'
 import { Summary } from './summary'
 import { lazily } from '../ui/lazily'
 import { Button } from '../ui/button'
@@ -103,12 +104,12 @@ function StandsOn() {
   const release = useStandsOn()
   if (release === null) return null
   return (
-    <p role="status" className="flex-none border-l-4 border-ink bg-white px-2 py-0.5">
+    <Status className="flex-none border-l-4 border-ink bg-white px-2 py-0.5">
       As <b>release {release}</b> sells it.{' '}
       <Button look="bare" className="rounded-xs underline underline-offset-2" onClick={() => standOn(null)}>
         Back to the draft
       </Button>
-    </p>
+    </Status>
   )
 }
 

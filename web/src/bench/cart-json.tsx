@@ -1,10 +1,11 @@
+import { errorOf, parsed } from '../api/shapes'
 import { useState } from 'react'
 import { ApiProblem, api, answerOf, type Cart } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { FieldError } from '../ui/field'
-import { benchOf, documentOf, useBenchCart } from './cart'
+import { useWorkshop } from '../edits/workshop'
+import { FieldError } from '../ui/field-error'
+import { benchOf, documentOf, useBenchCart } from '../cart/cart'
 
-import { copy } from './copy'
+import { copy } from '../ui/copy'
 import { Button } from '../ui/button'
 import { TextArea } from '../ui/input'
 
@@ -18,9 +19,9 @@ export function CartJson({ close }: { close: () => void }) {
   const take = async () => {
     let document: Cart
     try {
-      document = JSON.parse(text) as Cart
+      document = parsed<Cart>(text)
     } catch (error) {
-      return setErrors([`This is not JSON: ${(error as Error).message}`])
+      return setErrors([`This is not JSON: ${errorOf(error).message}`])
     }
     try {
       // The server reads it like any cart; what it can't read is told at its place, and stays typed here.
@@ -32,7 +33,7 @@ export function CartJson({ close }: { close: () => void }) {
       setErrors(
         problem.length
           ? problem.map(({ pointer, detail }) => `${pointer || '/'}: ${detail}`)
-          : [(error as Error).message],
+          : [errorOf(error).message],
       )
     }
   }

@@ -1,9 +1,9 @@
 import { Bookmark, Braces, Link2, Trash2 } from 'lucide-react'
 import { Pop } from '../ui/pop'
-import { copy } from './copy'
+import { copy } from '../ui/copy'
 import { lazily } from '../ui/lazily'
 import { useProofActs } from '../proofs/use-proofs'
-import { documentOf, momentOf, useBenchCart } from './cart'
+import { documentOf, momentOf, useBenchCart } from '../cart/cart'
 import { Button } from '../ui/button'
 import { SeeInShop } from './see-in-shop'
 

@@ -1,9 +1,9 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, answerOf, type MethodQuote, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import type { Formats } from '../ui/format'
-import { documentOf, momentOf, useBenchCart } from './cart'
-import { useBenchResult, usePreview } from './result'
+import { documentOf, momentOf, useBenchCart } from '../cart/cart'
+import { useBenchResult, usePreview } from '../cart/result'
 
 /** How many units more or fewer of a line change each price. */
 export function useGates(): Schemas['NextGates']['gates'] {

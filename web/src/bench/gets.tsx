@@ -1,16 +1,17 @@
+import { byId } from '../api/by-id'
 import { Link } from 'react-router'
 import type { MethodQuote, Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { settingPath } from '../reckoning/paths'
 import { Reckoned } from '../reckoning/reckoned'
-import { toldCauses, statusSentence } from '../reckoning/words'
+import { toldCauses, statusSentence } from '../words/reckoning'
 import { isZero, liveWords, type Formats } from '../ui/format'
 import { arrivalWords } from '../ui/moment'
 import { Before } from '../ui/price'
-import { factWords } from '../rules/words'
+import { factWords } from '../words/rules'
 import { NextGate, useGates } from './gates'
 import { BenchOffers } from './offers'
-import { useBenchAsking, useBenchResult } from './result'
+import { useBenchAsking, useBenchResult } from '../cart/result'
 import { Button } from '../ui/button'
 import { list } from '../ui/locale'
 import { Panel } from '../ui/said'
@@ -37,7 +38,7 @@ export function Gets({ formats }: { formats: Formats }) {
       </p>
     )
   const { quote } = bench
-  const zone = setup.zones.find((candidate) => candidate.id === quote.landing?.zone)
+  const zone = byId(setup.zones, quote.landing?.zone)
   const sentence = statusSentence(quote, setup)
   return (
     <section aria-label="This cart gets" className="pt-0.5">

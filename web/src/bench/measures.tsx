@@ -1,6 +1,6 @@
 import type { Formats } from '../ui/format'
-import { useBenchCart } from './cart'
-import { useBenchResult } from './result'
+import { useBenchCart } from '../cart/cart'
+import { useBenchResult } from '../cart/result'
 import { list } from '../ui/locale'
 
 /** What the cart comes to. */

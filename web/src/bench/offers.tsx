@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Outlook } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { offerName, reasonSentence, standWords } from '../offers/words'
+import { useWorkshop } from '../edits/workshop'
+import { offerName, reasonSentence, standWords } from '../words/offers'
 import { isZero, type Formats } from '../ui/format'
-import { useBenchResult } from './result'
+import { useBenchResult } from '../cart/result'
 import { Button } from '../ui/button'
 
 /** How far the cart is from each offer; the others, and why they do not act, one click away. */

@@ -4,8 +4,8 @@ import { useNavigate } from 'react-router'
 import { api, answerOf, messageOf } from '../api/client'
 import { Button } from '../ui/button'
 import { toast } from '../ui/toast'
-import { documentOf, momentOf, useBenchCart } from './cart'
-import { useStandsOn } from './standing'
+import { documentOf, momentOf, useBenchCart } from '../cart/cart'
+import { useStandsOn } from '../cart/standing'
 
 /** Opens the shop's own page with this cart, address, group and moment, on what the bench stands on. */
 export function SeeInShop() {

@@ -1,8 +1,8 @@
-import { useWorkshop } from '../api/setup'
-import { statusSentence } from '../reckoning/words'
+import { useWorkshop } from '../edits/workshop'
+import { statusSentence } from '../words/reckoning'
 import { formatsOf } from '../ui/format'
-import { useBenchCart } from './cart'
-import { useBenchResult } from './result'
+import { useBenchCart } from '../cart/cart'
+import { useBenchResult } from '../cart/result'
 
 /** One line of what the bench cart gets, for where there is room for no more. */
 export function Summary() {

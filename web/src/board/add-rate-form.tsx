@@ -1,6 +1,6 @@
 import type { Method, Zone } from '../api/client'
 import { useMade } from '../edits/made'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import type { Formats } from '../ui/format'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'

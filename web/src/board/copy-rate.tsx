@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Rate } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useActs } from '../edits/acts'
 import { counted } from '../ui/locale'
 import { Tick } from '../ui/tick'

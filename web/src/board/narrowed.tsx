@@ -1,7 +1,7 @@
 import { ApiProblem, type Rate, type Zone } from '../api/client'
 import type { Edited } from '../edits/edited'
 import { useWhole } from '../edits/whole'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { PartPlaces } from '../zones/part-places'
 
 /** A rate that holds in a part of its zone only: "collection within TR only". What can't be stored stays as typed. */

@@ -1,12 +1,13 @@
+import { byId } from '../api/by-id'
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react'
 import { useCallback, useState } from 'react'
 import { Link } from 'react-router'
 import type { Method, Plan, Rate } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { usePreview } from '../bench/result'
+import { useWorkshop } from '../edits/workshop'
+import { usePreview } from '../cart/result'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
-import { Field } from '../ui/field'
+import { Field } from '../forms/field'
 import type { Formats } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { amountOf, isPlain } from '../plans/draft'
@@ -46,7 +47,7 @@ export function RateEditor({ rate, method, formats, siblings, focus }: Props) {
   const index = siblings.indexOf(rate)
   const name = rate.name ?? method.name ?? ''
   const plain = isPlain(doc.plan) && !edited.at('plan')?.typed && !another
-  const zone = setup.zones.find(({ id }) => id === rate.zone)
+  const zone = byId(setup.zones, rate.zone)
   const typing = useCallback(
     (doc: Rate | null) => setPreview(doc && { rate: rate.id, plan: doc.plan ?? null }),
     [setPreview, rate.id],

@@ -1,21 +1,22 @@
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import type { Geography, Zone } from '../api/client'
-import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { awake, useFindings, useGeography } from '../setup/queries'
 import { useNear } from '../ui/use-near'
-import { useBenchResult, usePreview } from '../bench/result'
+import { useBenchResult, usePreview } from '../cart/result'
 import { type Formats } from '../ui/format'
 import { counted } from '../ui/locale'
 import { AddRate } from './add-rate'
-import type { Axis } from './axis'
-import type { Piece } from './lines'
-import { areaSentence } from '../zones/words'
+import type { Axis } from '../plans/axis'
+import type { Piece } from '../plans/lines'
+import { areaSentence } from '../words/zones'
 import { RateRow } from './rate-row'
 import { lazily } from '../ui/lazily'
 import { Button } from '../ui/button'
 import { Badge } from '../ui/said'
 
-const ZoneEditor = lazily(async () => (await import('./zone-editor')).ZoneEditor)
+const ZoneEditor = lazily(async () => (await import('../zones/zone-editor')).ZoneEditor)
 
 // Up to so many rates all are drawn at once; of more, those that come near.
 const FEW = 60

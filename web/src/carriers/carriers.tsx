@@ -1,12 +1,15 @@
+import { byId } from '../api/by-id'
+import { Status } from '../ui/alerts'
+import { errorOf } from '../api/shapes'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, answerOf, type Carrier, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
-import { AddByName } from '../ui/add-by-name'
+import { AddByName } from '../forms/add-by-name'
 import { Answer } from '../ui/answer'
-import { Field } from '../ui/field'
+import { Field } from '../forms/field'
 import { counted, list } from '../ui/locale'
 import { Switch } from '../ui/switch'
 import { Remover } from '../ui/row-buttons'
@@ -78,7 +81,7 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
     try {
       setTested(await answerOf(api.POST('/api/carriers/{id}/test', { params: { path: { id: carrier.id } } })))
     } catch (error) {
-      setTested({ ok: false, said: (error as Error).message, services: [], new: 0 })
+      setTested({ ok: false, said: errorOf(error).message, services: [], new: 0 })
     }
   }
   const take = (services: Tested['services']) => {
@@ -133,7 +136,7 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
           <span aria-hidden>△ </span>It has failed several times in a row and is left alone for a while.
         </p>
       )}
-      <p aria-live="polite">
+      <Status>
         {tested === 'asking' && 'Asking …'}
         {tested && tested !== 'asking' && !tested.ok && (
           <span className="font-medium text-brick">
@@ -147,7 +150,7 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
             {tested.new > 0 && <Button onClick={() => take(tested.services)}>Take {tested.new} new</Button>}
           </>
         )}
-      </p>
+      </Status>
     </li>
   )
 }
@@ -171,7 +174,7 @@ function Calls({ calls }: { calls: State['calls'] }) {
         {calls.slice(0, 25).map((one, at) => (
           <tr key={at} className="border-t border-hair">
             <td className="py-0.5">{timeWords(one.at, { timeStyle: 'medium' })}</td>
-            <td>{setup.carriers.find(({ id }) => id === one.carrier)?.name ?? 'gone'}</td>
+            <td>{byId(setup.carriers, one.carrier)?.name ?? 'gone'}</td>
             <td>{one.to}</td>
             <td className="text-right">{one.parcels}</td>
             <td className="pr-4 text-right">{one.milliseconds} ms</td>

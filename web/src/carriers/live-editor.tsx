@@ -1,18 +1,19 @@
+import { keysOf } from '../api/shapes'
 import { X } from 'lucide-react'
 import { useCallback } from 'react'
 import { Link } from 'react-router'
 import { ApiProblem, type Live, type Rate, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { usePreview } from '../bench/result'
+import { useWorkshop } from '../edits/workshop'
+import { usePreview } from '../cart/result'
 import { moved } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { useWhole } from '../edits/whole'
 import { Conflict } from '../ui/conflict'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { formatsOf } from '../ui/format'
 import { Movers } from '../ui/row-buttons'
 import { Typed } from '../ui/typed'
-import { liveSentence, serviceName, TROUBLES, type Trouble } from './words'
+import { liveSentence, serviceName, TROUBLES, type Trouble } from '../words/carriers'
 import { PerSelect } from '../plans/per-select'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
@@ -235,7 +236,7 @@ function Ladder({
   return (
     <fieldset className="border-l-2 border-ink pl-3">
       <legend className="sr-only">In trouble</legend>
-      {(Object.keys(TROUBLES) as Trouble[]).map((trouble) => {
+      {keysOf(TROUBLES).map((trouble) => {
         const step = live.ladder?.[trouble] ?? { kind: 'none' as const }
         return (
           <span key={trouble} className="flex flex-wrap items-start gap-2 py-0.5">

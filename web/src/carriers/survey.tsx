@@ -1,7 +1,8 @@
+import { errorOf } from '../api/shapes'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { api, answerOf, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { counted } from '../ui/locale'
 import { Button } from '../ui/button'
 
@@ -37,7 +38,7 @@ export function Survey() {
       }
       await queries.invalidateQueries({ queryKey: ['findings'] })
     } catch (error) {
-      setTrouble((error as Error).message)
+      setTrouble(errorOf(error).message)
     }
     running.current = false
     setBusy(false)

@@ -1,8 +1,8 @@
 import { useMemo } from 'react'
 import type { Changing } from '../api/client'
 import { removing, type Copied, type DocOf, type Kind, type Ordered } from '../api/kinds'
-import { useWorkshop } from '../api/setup'
-import type { Doc, Send } from './edits'
+import { useWorkshop } from './workshop'
+import { docOf, type Send } from './edits'
 
 interface Named {
   id?: string
@@ -34,7 +34,7 @@ export function useActs() {
     const act = (thing: string, key: string, about: string, run: Send, stored: object = {}) => {
       edits.change(
         { thing, key, about, change: () => ({}), whole: true, read: (doc) => doc.lock_version, send: run },
-        stored as Doc,
+        docOf(stored),
       )
       edits.commit(thing, key)
     }

@@ -1,9 +1,10 @@
+import { docOf, thingOf } from './edits'
 import { useMemo, useRef } from 'react'
 import { messageOf } from '../api/client'
 import type { DocOf, Kind } from '../api/kinds'
 import { Button } from '../ui/button'
 import { Conflict } from '../ui/conflict'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Sheet, Unstored, type SheetProps } from '../ui/sheet/sheet'
 import { useEditedList } from './edited'
 import type { Edit } from './edits'
@@ -32,7 +33,7 @@ export function useEditedRows<K extends Kind>(kind: K, list: readonly DocOf<K>[]
   return useMemo(() => {
     const editing = new Set(all.map(({ thing }) => thing))
     return list.map((stored) => {
-      const { id } = stored as { id?: string }
+      const { id } = docOf(stored)
       return { stored, doc: editing.has(`/api/${kind}/${id}`) ? of(stored).doc : stored }
     })
   }, [kind, list, of, all])
@@ -61,7 +62,7 @@ export function EditedSheet<K extends Kind, Row extends EditedRow<K>>({
 }: Props<K, Row>) {
   const { of } = useEditedList(kind)
   const goTo = useRef<((row: number, column: string) => void) | null>(null)
-  const idOf = (row: Row) => String((row.stored as { id?: string }).id)
+  const idOf = (row: Row) => String(docOf(row.stored)['id'])
   const faulty = (row: Row, column: string) => {
     const cell = cellAt(row, column)
     const edit = cell && of(row.stored).at(cell.key)
@@ -123,7 +124,7 @@ export function EditedSheet<K extends Kind, Row extends EditedRow<K>>({
           return (
             <CellNote
               problem={found.problem}
-              now={current && text(current as DocOf<K>)}
+              now={current && text(thingOf<DocOf<K>>(current))}
               again={() => edited.again(key)}
               forget={() => edited.drop(key)}
             />

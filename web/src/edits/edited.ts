@@ -1,8 +1,8 @@
 import { useCallback, useMemo, useSyncExternalStore } from 'react'
 import { ApiProblem, type Area, type Changing, type Schemas, type Store, type Zone } from '../api/client'
 import { patching, type DocOf, type Kind, type PatchOf } from '../api/kinds'
-import { useWorkshop } from '../api/setup'
-import { applied, type Doc, type Edit, type Edits, type Send } from './edits'
+import { useWorkshop } from './workshop'
+import { applied, docOf, thingOf, type Doc, type Edit, type Edits, type Send } from './edits'
 
 interface Options<D> {
   /** What was typed, as its field or editor keeps it. */
@@ -49,7 +49,7 @@ export function useEdited<K extends Kind>(kind: K, stored: DocOf<K> & { id?: str
 
 /** The fields that an edit touches, of the version that it was made of. */
 function patchOf<Patch>(fields: Doc, { lock_version }: Doc): Patch {
-  return { ...fields, lock_version } as Patch
+  return thingOf<Patch>(docOf({ ...fields, lock_version }))
 }
 
 /** Any of the things of a list, for a table that edits many of them: `of` reads one with what is being made of it. */
@@ -60,7 +60,7 @@ export function useEditedList<K extends Kind>(kind: K) {
     (shown: DocOf<K> & { id?: string }): Edited<DocOf<K>> => {
       const thing = `/api/${kind}/${shown.id}`
       const list = edits.of(thing)
-      const stored = edits.newest(thing, shown) as DocOf<K>
+      const stored = thingOf<DocOf<K>>(edits.newest(thing, shown))
       return editedOf(edits, thing, stored, laidOver(stored, list), list, (fields, newest) =>
         send((to) => patching[kind](to, shown.id, patchOf<PatchOf<K>>(fields, newest))),
       )
@@ -93,7 +93,7 @@ export function useEditedArea(zone: Zone, area: Area): Edited<Area & { lock_vers
       return own(await send((to) => to.PATCH('/api/areas/{id}', { params: { path: { id: area.id } }, body })))
     } catch (error) {
       if (error instanceof ApiProblem && error.problem.status === 409 && error.problem.current)
-        throw new ApiProblem({ ...error.problem, current: own(error.problem.current as Zone) })
+        throw new ApiProblem({ ...error.problem, current: own(thingOf<Zone>(docOf(error.problem.current))) })
       throw error
     }
   })
@@ -102,19 +102,19 @@ export function useEditedArea(zone: Zone, area: Area): Edited<Area & { lock_vers
 function useThing<D extends object>(thing: string, shown: D, send: Send): Edited<D> {
   const { edits } = useWorkshop()
   const list = useSyncExternalStore(edits.subscribe, () => edits.of(thing))
-  const stored = edits.newest(thing, shown as Doc) as D
+  const stored = thingOf<D>(edits.newest(thing, docOf(shown)))
   const doc = useMemo(() => laidOver(stored, list), [list, stored])
   return editedOf(edits, thing, stored, doc, list, send)
 }
 
 /** A thing with every edit that is not stored yet; itself where there is none. */
-function laidOver<D>(stored: D, list: readonly Edit[]): D {
+function laidOver<D extends object>(stored: D, list: readonly Edit[]): D {
   if (list.length === 0) return stored
   const changes = list.flatMap((one) => one.changes)
-  return applied(stored as Doc, changes) as D
+  return thingOf<D>(applied(docOf(stored), changes))
 }
 
-function editedOf<D>(
+function editedOf<D extends object>(
   edits: Edits,
   thing: string,
   stored: D,
@@ -129,12 +129,12 @@ function editedOf<D>(
         thing,
         key,
         about,
-        change: (newest) => make(newest as D) as Doc,
-        ...(read && { read: (doc) => read(doc as D) }),
-        ...(done && { stored: (fields, answer) => done(fields as Partial<D>, answer as D) }),
+        change: (newest) => docOf(make(thingOf<D>(newest))),
+        ...(read && { read: (doc) => read(thingOf<D>(doc)) }),
+        ...(done && { stored: (fields, answer) => done(thingOf<Partial<D>>(fields), thingOf<D>(answer)) }),
         send,
       },
-      stored as Doc,
+      docOf(stored),
     )
   return {
     stored,
@@ -172,7 +172,7 @@ export function useEditedBeside<D extends object>(
 ): Edited<D> {
   const { sendBeside } = useWorkshop()
   return useThing<D>(thing, stored, async (fields, newest) => {
-    const answer = await sendBeside((to) => patch(to, fields as Partial<D>, newest as D), about)
-    return answer as Doc
+    const answer = await sendBeside((to) => patch(to, thingOf<Partial<D>>(fields), thingOf<D>(newest)), about)
+    return docOf(answer)
   })
 }

@@ -1,7 +1,16 @@
+import { errorOf } from '../api/shapes'
 import { ApiProblem, Unreachable } from '../api/client'
 
 /** What the server keeps of one thing, as far as an edit of it must know. */
 export type Doc = { lock_version?: number } & Record<string, unknown>
+
+/** A queue knows nothing of what it holds: a thing goes in as a document, and comes out as the thing that it is of. */
+export const docOf = (thing: object) => thing as Doc
+export const thingOf = <Thing>(doc: Doc) => doc as Thing
+/** What was typed, as whoever made the edit keeps it; and what stands there now, where somebody else changed it. */
+export const typedOf = <Typed>(edit: { typed: unknown } | undefined) => edit?.typed as Typed | undefined
+export const theirsOf = <Thing>(edit: { current: Doc | null } | undefined) =>
+  edit?.current ? thingOf<Thing>(edit.current) : undefined
 
 /** What an edit makes of the newest state: only the fields that it touches. */
 export type Change = (newest: Doc) => Doc
@@ -118,6 +127,8 @@ function fieldsOf(changes: readonly Change[], newest: Doc): Doc {
 export class Edits {
   private readonly lists = new Map<string, readonly Edit[]>()
   private readonly known = new Map<string, Doc>()
+  /** How often what found no server was sent again. */
+  private resumed = 0
   private readonly busy = new Map<string, Promise<void>>()
   private readonly batches = new Map<Batch, Promise<void>>()
   private readonly listeners = new Set<() => void>()
@@ -203,8 +214,9 @@ export class Edits {
     void this.pump(thing)
   }
 
-  /** Sends again what found no server. */
+  /** Sends again what found no server, and what is just about to find none. */
   resume() {
+    this.resumed += 1
     for (const edit of this.all())
       if (edit.stage === 'refused' && edit.problem instanceof Unreachable) this.again(edit.thing, edit.key)
   }
@@ -288,6 +300,7 @@ export class Edits {
   }
 
   private async sendMany(batch: Batch, places: readonly Place[], attempt: number): Promise<void> {
+    const { resumed } = this
     const edits = places.flatMap(({ thing, key }) => this.of(thing).filter((one) => one.key === key))
     const sent = edits.map(({ thing, typed }) => ({ thing, typed, newest: this.known.get(thing) ?? {} }))
     const outcomes = await batch(sent).catch((error: Error) => edits.map(() => error))
@@ -303,6 +316,8 @@ export class Edits {
       } else if (current && JSON.stringify(edit.read(current) ?? null) === edit.base && attempt < ATTEMPTS) {
         // Somebody was at another place of the thing.
         this.known.set(thing, current)
+        again.push({ thing, key })
+      } else if (came instanceof Unreachable && this.resumed !== resumed && attempt === 1) {
         again.push({ thing, key })
       } else {
         if (current) this.known.set(thing, current)
@@ -320,6 +335,8 @@ export class Edits {
     const mine = (one: Edit) => keys.has(one.key)
     this.sent(thing, mine)
     const changes = together.flatMap((one) => one.changes)
+    const { resumed } = this
+    let once = true
     for (let attempt = 1; ; attempt += 1) {
       const newest = this.known.get(thing) ?? {}
       const fields = touched(fieldsOf(changes, newest), newest)
@@ -335,7 +352,12 @@ export class Edits {
         const current = currentOf(error)
         if (current) this.known.set(thing, current)
         if (current && !edit.whole && attempt < ATTEMPTS) continue
-        return this.refused(thing, mine, error as Error, current)
+        // What was lost while others were heard again is sent once more, and no more than that.
+        if (error instanceof Unreachable && this.resumed !== resumed && once) {
+          once = false
+          continue
+        }
+        return this.refused(thing, mine, errorOf(error), current)
       }
     }
   }
@@ -366,6 +388,8 @@ export class Edits {
 
 function currentOf(error: unknown): Doc | null {
   return error instanceof ApiProblem && error.problem.status === 409
-    ? ((error.problem.current as Doc | undefined) ?? null)
+    ? error.problem.current
+      ? docOf(error.problem.current)
+      : null
     : null
 }

@@ -1,8 +1,8 @@
 import { useSyncExternalStore } from 'react'
 import { ApiProblem, messageOf } from '../api/client'
 import { making, type DocOf, type DraftOf, type Kind } from '../api/kinds'
-import { useWorkshop } from '../api/setup'
-import type { Doc } from './edits'
+import { useWorkshop } from './workshop'
+import { docOf, thingOf } from './edits'
 
 /** Something new that is being typed. */
 export interface Made<D> {
@@ -61,9 +61,9 @@ export function useMaking<Answer, D extends object>(
   const { edits } = useWorkshop()
   const list = useSyncExternalStore(edits.subscribe, () => edits.of(thing))
   const edit = list.find(({ key }) => key === form)
-  const doc = (
-    edit ? edit.changes.reduce((state, change) => ({ ...state, ...change(state) }), blank as Doc) : blank
-  ) as D
+  const doc = edit
+    ? thingOf<D>(edit.changes.reduce((state, change) => ({ ...state, ...change(state) }), docOf(blank)))
+    : blank
   const type = (fields: Partial<D>) =>
     edits.change(
       {
@@ -75,12 +75,12 @@ export function useMaking<Answer, D extends object>(
         whole: true,
         read: () => null,
         send: async (typed) => {
-          const whole = { ...blank, ...typed } as D
+          const whole = { ...blank, ...thingOf<Partial<D>>(typed) }
           const made = await send(whole)
           added?.(made, whole)
         },
       },
-      blank as Doc,
+      docOf(blank),
     )
   const problem = edit?.problem ?? null
   return {

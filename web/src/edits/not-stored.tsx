@@ -1,7 +1,8 @@
+import { typedOf } from './edits'
 import { useEffect, useSyncExternalStore } from 'react'
 import { Link } from 'react-router'
 import { messageOf } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from './workshop'
 import { counted } from '../ui/locale'
 import { Pop } from '../ui/pop'
 import type { Edit } from './edits'
@@ -51,9 +52,9 @@ export function NotStored() {
 }
 
 /** What was typed, where it is text. */
-function textOf({ typed }: Edit): string {
-  if (typeof typed === 'string') return typed
-  const { text } = (typed ?? {}) as { text?: unknown }
+function textOf(edit: Edit): string {
+  if (typeof edit.typed === 'string') return edit.typed
+  const text = typedOf<{ text?: unknown } | null>(edit)?.text
   return typeof text === 'string' && text.length < 80 ? text : ''
 }
 

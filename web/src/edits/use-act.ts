@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react'
 import { ApiProblem, messageOf } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import type { Call, Said } from '../api/setup'
+import { useWorkshop } from './workshop'
+import type { Call, Said } from './workshop'
 import { useActs } from './acts'
 
 /** One thing that is done with a press, as far as it has come. */

@@ -1,3 +1,4 @@
+import { theirsOf } from './edits'
 import { useCallback, useEffect, useRef } from 'react'
 import { ApiProblem } from '../api/client'
 import type { Edited } from './edited'
@@ -79,7 +80,7 @@ export function useWhole<D extends object, V>(
     commit,
     problem,
     errorAt: (pointer) => (problem instanceof ApiProblem ? problem.at(pointer) : undefined),
-    current: (edit?.current as D | undefined) ?? null,
+    current: theirsOf<D>(edit) ?? null,
     useMine: () => of.again(key),
     drop: () => of.drop(key),
   }

@@ -230,10 +230,12 @@ class AddressForm extends Part<Words> {
       ['lost_zero', 'postcode', words.lostZero],
       ...(typing
         ? []
-        : ([['unfinished_postcode', 'postcode', words.unfinished]] as [string, Name, string][])),
+        : ([['unfinished_postcode', 'postcode', words.unfinished]] satisfies [string, Name, string][])),
       ['region_against_postcode', 'postcode', words.contradiction],
       ['unknown_region', 'region', words.unknownRegion],
-      ...(this.at('boxes') === 'off' ? [] : ([['po_box', 'lines', words.box]] as [string, Name, string][])),
+      ...(this.at('boxes') === 'off'
+        ? []
+        : ([['po_box', 'lines', words.box]] satisfies [string, Name, string][])),
     ]
     const notes: Partial<Record<Name, string>> = {}
     for (const [code, name, text] of told)

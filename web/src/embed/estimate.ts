@@ -36,7 +36,7 @@ const SHEET = sheet(`
     border-top: 1px solid var(--gate-mile-border, #767676); padding: 0.3em 0; }
   .promise { flex-basis: 100%; font-size: 0.9em; }
   .price { font-weight: bold; color: var(--gate-mile-accent, inherit); }
-  .answer { min-height: var(--gate-mile-room, 11em); margin-top: var(--gate-mile-gap, 0.5em); }
+  .answer { display: flow-root; min-height: var(--gate-mile-room, 11em); margin-top: var(--gate-mile-gap, 0.5em); }
   .when { margin: 0 0 0.3em; font-size: 0.9em; }
   dialog { max-width: 28em; }
   [role=tablist] { display: flex; gap: var(--gate-mile-gap, 0.5em); }
@@ -372,7 +372,7 @@ class Estimate extends Part<EstimateWords> {
 
 function remembered(): Partial<Typed> {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEPT) ?? 'null') as Partial<Typed> | null
+    const kept: Partial<Typed> | null = JSON.parse(localStorage.getItem(KEPT) ?? 'null')
     if (!kept) return {}
     return {
       country: kept.country ?? '',

@@ -17,7 +17,9 @@ export interface Cart {
 const PATIENCE = 8000
 
 /** The script that is running: parts are loaded from the server that they ask. */
-const ORIGIN = new URL((document.currentScript as HTMLScriptElement | null)?.src ?? location.href).origin
+const ORIGIN = new URL(
+  document.currentScript instanceof HTMLScriptElement ? document.currentScript.src : location.href,
+).origin
 
 type Attributes = Record<string, string | number | boolean | null | undefined>
 
@@ -83,7 +85,7 @@ export abstract class Part<Words> implements OfForms {
   private connected = false
   private waiting = false
   private readonly heard = (event: Event) => {
-    if (event instanceof CustomEvent) this.cartChanged?.(event.detail as Cart)
+    if (event instanceof CustomEvent) this.cartChanged?.(event.detail)
   }
 
   protected readonly host: HTMLElement
@@ -171,7 +173,7 @@ export abstract class Part<Words> implements OfForms {
   protected value<Value>(name: string): Value | null {
     if (this.values.has(name)) return (this.values.get(name) ?? null) as Value | null
     try {
-      return JSON.parse(this.at(name) || 'null') as Value | null
+      return JSON.parse(this.at(name) || 'null')
     } catch {
       return null
     }
@@ -263,7 +265,7 @@ async function fetched<Answer>(
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   })
   if (!response.ok) throw new Error(String(response.status))
-  return (await response.json()) as Answer
+  return response.json()
 }
 
 type Countries = Promise<{ countries: Served[] }>

@@ -1,4 +1,5 @@
-import { useFindings, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { useFindings } from '../setup/queries'
 import type { Finding } from '../api/client'
 
 export type Section = Exclude<Finding['part'], 'zones'>

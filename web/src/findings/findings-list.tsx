@@ -1,15 +1,17 @@
+import { byId } from '../api/by-id'
 import { Link } from 'react-router'
 import type { Finding } from '../api/client'
-import { useGeography, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { useGeography } from '../setup/queries'
 import { useActs } from '../edits/acts'
-import { benchOf, useBenchCart } from '../bench/cart'
+import { benchOf, useBenchCart } from '../cart/cart'
 import { settingPath } from '../reckoning/paths'
 import { formatsOf } from '../ui/format'
-import { addressWords } from '../zones/words'
+import { addressWords } from '../words/zones'
 import { counted } from '../ui/locale'
 import { grouped, type Group } from './groups'
 import { mendOf } from './mends'
-import { findingSentence } from './words'
+import { findingSentence } from '../words/findings'
 import { Button } from '../ui/button'
 import { Fold } from '../ui/fold'
 
@@ -51,7 +53,7 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
   const { replace } = useBenchCart()
   const { text, mend } = findingSentence(finding, setup, formatsOf(setup.store), geography)
   const ids = [...new Set(all.flatMap(({ zone }) => zone ?? []))]
-  const zones = ids.flatMap((id) => setup.zones.find((one) => one.id === id) ?? [])
+  const zones = ids.flatMap((id) => byId(setup.zones, id) ?? [])
   const certain = mendOf(finding, setup)
   return (
     <li className="flex gap-2 border-t border-hair py-1.5">

@@ -1,9 +1,11 @@
+import { Status } from '../ui/alerts'
 import { Link } from 'react-router'
-import { useFindings, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { useFindings } from '../setup/queries'
 import { Answer } from '../ui/answer'
 import { counted } from '../ui/locale'
 import { Empty } from '../ui/said'
-import { awaySentence, useTurnedAway } from '../live/turned-away'
+import { awaySentence, useTurnedAway } from '../turned-away/turned-away'
 import { FindingsList } from './findings-list'
 
 /** Everything the audit found, of all sections, the most harmful first. */
@@ -21,9 +23,9 @@ export function Findings() {
         {({ findings, progress }) => (
           <>
             {progress && (
-              <p role="status" className="text-soft">
+              <Status className="text-soft">
                 Still pricing carts: {progress.done} of {counted(progress.total, 'zone')}.
-              </p>
+              </Status>
             )}
             {findings.length ? (
               <FindingsList findings={findings} named />

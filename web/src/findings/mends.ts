@@ -1,3 +1,4 @@
+import { isKeyOf } from '../api/shapes'
 import type { Changing, Finding, Setup } from '../api/client'
 
 /** Settings of which it is certain that they do nothing as they are. */
@@ -19,8 +20,8 @@ const LISTS = { offer: 'offers', rule: 'rules', treatment: 'treatments' } as con
 
 /** A mend in one press, where it is certain: the thing to be switched off. */
 export function mendOf({ code, setting }: Finding, setup: Setup) {
-  if (!setting || !OFF.includes(code) || !(setting.kind in LISTS)) return null
-  const list = LISTS[setting.kind as keyof typeof LISTS]
+  if (!setting || !OFF.includes(code) || !isKeyOf(LISTS, setting.kind)) return null
+  const list = LISTS[setting.kind]
   const thing = setup[list].find(({ id }) => id === setting.id)
   if (!thing?.active) return null
   const off = (to: Changing, lock_version: number) =>

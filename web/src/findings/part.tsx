@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
-import { useFindings, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { useFindings } from '../setup/queries'
 import { Answer } from '../ui/answer'
 import type { Section } from './about'
 import { FindingsList } from './findings-list'

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useSyncExternalStore } from 'react'
 import { api, answerOf } from '../api/client'
 import { connection } from '../api/connection'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { signed } from '../api/signed'
 
 /** Says when the server is away, looks whether it is back, and then goes on where things stopped; so it does when

@@ -13,6 +13,8 @@ const KEYS: [string, string][] = [
   ['Escape', 'Take back what is typed; close what is open'],
   ['Enter or F2, arrows, Tab', 'In a sheet: edit a cell, move between cells'],
   ['Ctrl+D', 'In a sheet: fill the chosen cells from the first row'],
+  ['Alt+Shift+← →', 'In a sheet: make the column narrower or wider'],
+  ['Shift+arrows', 'On the map: move it; + and − zoom'],
   ['Alt+↑ ↓', 'In a list whose order counts: move it'],
   ['Ctrl+Enter', 'In the catalogue: open the product'],
   ['Shift+Space', 'In the catalogue: choose the row'],

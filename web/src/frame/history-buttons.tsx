@@ -1,9 +1,10 @@
+import { byId } from '../api/by-id'
 import { useQuery } from '@tanstack/react-query'
 import { ChevronDown, Redo2, Undo2 } from 'lucide-react'
 import { api, answerOf, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { sentenceOfChange } from '../history/words'
-import { documentOf, momentOf, useBenchCart } from '../bench/cart'
+import { useWorkshop } from '../edits/workshop'
+import { sentenceOfChange } from '../words/history'
+import { documentOf, momentOf, useBenchCart } from '../cart/cart'
 import { formatsOf } from '../ui/format'
 import { Pop } from '../ui/pop'
 import { Answer } from '../ui/answer'
@@ -109,8 +110,8 @@ function Effect({ rates }: { rates: Schemas['Effects']['effects'][number]['rates
   if (!rates) return null
   const written = (price: string | null) => (price === null ? 'not available' : formats.price(price))
   const nameOf = (id: string) => {
-    const rate = setup.rates.find((one) => one.id === id)
-    return rate?.name ?? setup.methods.find((one) => one.id === rate?.method)?.name ?? 'a method that is gone'
+    const rate = byId(setup.rates, id)
+    return rate?.name ?? byId(setup.methods, rate?.method)?.name ?? 'a method that is gone'
   }
   const changed = Object.entries(rates)
   return (

@@ -1,36 +1,14 @@
+import { byId } from '../api/by-id'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
 import { useRef, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { api, answerOf } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { useBenchCart } from '../bench/cart'
-import { sentenceOfChange } from '../history/words'
-import { SECTIONS } from './top-bar'
-
-const PARTS = [
-  ['/goods/classes', 'Goods: classes'],
-  ['/goods/treatments', 'Goods: treatments'],
-  ['/goods/boxes', 'Goods: boxes'],
-  ['/goods/csv', 'Goods: CSV in and out'],
-  ['/goods/findings', 'Goods: findings'],
-  ['/rates/classes', 'Rates: by class'],
-  ['/rates/csv', 'Rates: CSV in and out'],
-  ['/rates/findings', 'Rates: findings'],
-  ['/offers/registers', 'Offers: customer groups and coupons'],
-  ['/offers/pages', 'Offers: mileposts on the shop’s pages'],
-  ['/offers/findings', 'Offers: findings'],
-  ['/rules/order', 'Rules: what comes first'],
-  ['/rules/findings', 'Rules: findings'],
-  ['/release/now', 'Release: what goes on today'],
-  ['/release/history', 'Release: all releases'],
-  ['/release/door', 'Release: checkout door and keys'],
-  ['/release/webhooks', 'Release: webhooks'],
-  ['/shop/people', 'The shop: people and their roles'],
-  ['/shop/me', 'The shop: my account'],
-  ['/shop/log', 'The shop: audit log'],
-] as const
+import { useWorkshop } from '../edits/workshop'
+import { useBenchCart } from '../cart/cart'
+import { sentenceOfChange } from '../words/history'
+import { PLACES } from '../pages/pages'
 
 /** Everything by name: sections, zones, classes, treatments, rates, methods, goods for the bench, undo and redo. */
 export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
@@ -100,19 +78,11 @@ function Entries({ close }: { close: () => void }) {
           heading="Go to"
           className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:font-cond [&_[cmdk-group-heading]]:text-soft"
         >
-          {SECTIONS.map(({ path, name }) => (
-            <Entry key={path} value={`section ${name}`} select={go(path)}>
+          {PLACES.map(({ at, name }) => (
+            <Entry key={at} value={`section ${name}`} select={go(at)}>
               {name}
             </Entry>
           ))}
-          {PARTS.map(([path, name]) => (
-            <Entry key={path} value={`section ${name}`} select={go(path)}>
-              {name}
-            </Entry>
-          ))}
-          <Entry value="section shop settings name address currency" select={go('/shop')}>
-            The shop: name, address, units
-          </Entry>
         </Command.Group>
         <Command.Group
           heading="Do"
@@ -173,8 +143,8 @@ function Entries({ close }: { close: () => void }) {
               </Entry>
             ))}
             {setup.rates.map((rate) => {
-              const zone = setup.zones.find(({ id }) => id === rate.zone)
-              const method = setup.methods.find(({ id }) => id === rate.method)
+              const zone = byId(setup.zones, rate.zone)
+              const method = byId(setup.methods, rate.method)
               const name = `${rate.name ?? method?.name} in ${zone?.name}`
               return (
                 <Entry

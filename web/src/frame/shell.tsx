@@ -3,7 +3,7 @@ import { Suspense, useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 import { ErrorBoundary } from 'react-error-boundary'
 import { Outlet, useLocation } from 'react-router'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { Reckoning } from '../reckoning/reckoned'
 import { lazily } from '../ui/lazily'
 import { Popped } from '../ui/pop'
@@ -11,7 +11,8 @@ import { Bench } from '../bench/bench'
 import { Away } from './away'
 import { Broken } from './broken'
 import { useOneKey } from './keys'
-import { sectionAt, TopBar } from './top-bar'
+import { pageAt } from '../pages/pages'
+import { TopBar } from './top-bar'
 import { Button } from '../ui/button'
 import { Tips } from '../ui/tips'
 
@@ -32,7 +33,7 @@ function usePrepared() {
 /** Each section has a title of its own, and the keyboard goes with it. */
 function useTitle(pathname: string) {
   const { setup } = useWorkshop()
-  const section = sectionAt(pathname)
+  const section = pageAt(pathname).name
   const shop = setup.store?.name
   const last = useRef(section)
   useEffect(() => {

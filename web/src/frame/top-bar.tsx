@@ -1,7 +1,8 @@
 import { Menu, Search } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { Link, NavLink, useLocation } from 'react-router'
-import { awake, useFindings, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { awake, useFindings } from '../setup/queries'
 import { grouped } from '../findings/groups'
 import { count } from '../ui/locale'
 import { NotStored } from '../edits/not-stored'
@@ -9,43 +10,10 @@ import { PersonMenu } from '../people/person-menu'
 import { Pop } from '../ui/pop'
 import { proofCounts, useProofState } from '../proofs/use-proofs'
 import { draftWords, useReleaseState } from '../releases/use-releases'
-import { prepare } from './loads'
+import { pageAt, PAGES, prepare, SECTIONS } from '../pages/pages'
 import { HistoryButtons } from './history-buttons'
 import { Button } from '../ui/button'
-
-export const SECTIONS = [
-  { path: '/', name: 'Board' },
-  { path: '/zones', name: 'Zones' },
-  { path: '/goods', name: 'Goods' },
-  { path: '/rates', name: 'Rates' },
-  { path: '/methods', name: 'Methods' },
-  { path: '/offers', name: 'Offers' },
-  { path: '/rules', name: 'Rules' },
-  { path: '/carriers', name: 'Carriers' },
-  { path: '/proofs', name: 'Proofs' },
-  { path: '/findings', name: 'Findings' },
-  { path: '/release', name: 'Release' },
-  { path: '/orders', name: 'Orders' },
-  { path: '/turned-away', name: 'Turned away' },
-] as const
-
-/** The section that an address belongs to. */
-export function sectionAt(path: string): string {
-  if (path.startsWith('/shop')) return 'The shop'
-  return SECTIONS.findLast((section) => path.startsWith(section.path))?.name ?? 'Board'
-}
-
-export function Wordmark() {
-  return (
-    <span className="inline-flex items-center gap-2 font-cond text-xl font-semibold whitespace-nowrap">
-      <svg aria-hidden viewBox="0 0 14 18" className="h-[18px]">
-        <path d="M1 18V7a6 6 0 0 1 12 0v11z" fill="var(--color-ink)" />
-        <path d="M4 10.5h6" stroke="var(--color-paper)" strokeWidth="2" />
-      </svg>
-      Gate Mile
-    </span>
-  )
-}
+import { Wordmark } from '../ui/wordmark'
 
 export function TopBar({ palette, help }: { palette: () => void; help: () => void }) {
   const { setup } = useWorkshop()
@@ -56,18 +24,18 @@ export function TopBar({ palette, help }: { palette: () => void; help: () => voi
       </Link>
       <SectionMenu />
       <nav aria-label="Sections" className="flex items-stretch max-lg:hidden">
-        {SECTIONS.map(({ path, name }) => (
+        {SECTIONS.map((page) => (
           <NavLink
-            key={path}
-            to={path}
-            end={path === '/'}
-            onPointerEnter={() => prepare(path)}
-            onFocus={() => prepare(path)}
+            key={page.at}
+            to={page.at}
+            end={page.at === '/'}
+            onPointerEnter={() => prepare(page)}
+            onFocus={() => prepare(page)}
             className={({ isActive }) =>
               `flex items-center border-b-4 px-2 font-cond min-[1400px]:px-2.5 text-base ${isActive ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink'}`
             }
           >
-            {TOLD[path]?.() ?? name}
+            {TOLD[page.at]?.() ?? page.name}
           </NavLink>
         ))}
       </nav>
@@ -149,7 +117,7 @@ function SectionMenu() {
       button={
         <>
           <Menu size={18} aria-hidden />
-          {sectionAt(pathname)}
+          {pageAt(pathname).name}
           <span className="sr-only">: other sections</span>
         </>
       }
@@ -158,15 +126,15 @@ function SectionMenu() {
     >
       {(close) => (
         <nav aria-label="Sections">
-          {[...SECTIONS, { path: '/shop', name: setup.store?.name ?? 'The shop' }].map(({ path, name }) => (
+          {PAGES.map(({ at, name, apart }) => (
             <NavLink
-              key={path}
-              to={path}
-              end={path === '/'}
+              key={at}
+              to={at}
+              end={at === '/'}
               className="block px-4 py-2.5 aria-[current=page]:font-semibold aria-[current=page]:underline"
               onClick={close}
             >
-              {name}
+              {(apart && setup.store?.name) || name}
             </NavLink>
           ))}
         </nav>

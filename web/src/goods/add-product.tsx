@@ -1,8 +1,8 @@
 import { Plus } from 'lucide-react'
 import type { Product } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useMade } from '../edits/made'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
 

@@ -1,10 +1,11 @@
+import { Status } from '../ui/alerts'
 import { useQuery } from '@tanstack/react-query'
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { ApiProblem, answerOf, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { foreseeing, useAct } from '../edits/use-act'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { counted } from '../ui/locale'
 import { Changes } from './changes'
 import { Select } from '../ui/select'
@@ -148,8 +149,8 @@ export function BulkEdit({ scope, count, close }: Props) {
         {choice('treatment_remove', 'Take a treatment off', named(setup.treatments))}
       </div>
       {!empty && !problem && plan && (
-        <div className="mt-2 border-t border-hair pt-2" aria-live="polite">
-          <p>
+        <div className="mt-2 border-t border-hair pt-2">
+          <Status>
             Of {counted(plan.found, 'row')}, <b>{plan.changed}</b> would change
             {plan.faults.length > 0 && (
               <>
@@ -159,7 +160,7 @@ export function BulkEdit({ scope, count, close }: Props) {
             {plan.inheriting > 0 &&
               `; ${counted(plan.inheriting, 'variant')} have some of it from their product`}
             .
-          </p>
+          </Status>
           {plan.faults.slice(0, 3).map((fault) => (
             <FieldError key={fault.sku}>
               {fault.sku}: {fault.detail}

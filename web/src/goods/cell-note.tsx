@@ -1,4 +1,5 @@
-import { FieldError } from '../ui/field'
+import { Fault as Told } from '../ui/alerts'
+import { FieldError } from '../ui/field-error'
 import type { Fault } from './edited-cells'
 import { Button } from '../ui/button'
 
@@ -16,10 +17,10 @@ export function CellNote({ fault, now, store, forget }: Props) {
   return (
     <div className="absolute top-full left-0 z-20 w-72 border border-brick bg-white p-2 whitespace-normal">
       {fault.code === 'stale' ? (
-        <p role="alert">
+        <Told>
           Changed elsewhere meanwhile. There now: <b>{now || 'nothing'}</b>. You typed:{' '}
           <b>{fault.text || 'nothing'}</b>.
-        </p>
+        </Told>
       ) : (
         <FieldError>{fault.detail}</FieldError>
       )}

@@ -1,8 +1,9 @@
+import { byId } from '../api/by-id'
 import { X } from 'lucide-react'
 import type { KeyboardEvent } from 'react'
 import type { Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { FieldError } from '../ui/field'
+import { useWorkshop } from '../edits/workshop'
+import { FieldError } from '../ui/field-error'
 import { formatsOf } from '../ui/format'
 import type { DraftCharge } from './draft'
 import { Select } from '../ui/select'
@@ -199,7 +200,7 @@ function Ordinary({
   const found = comparison?.quantities.find((row) => row.quantity === quantity)
   if (!found) return null
   const parts = rates.flatMap((id) => {
-    const rate = setup.rates.find((candidate) => candidate.id === id)
+    const rate = byId(setup.rates, id)
     const price = found.rates[id]
     const name = rate?.name ?? setup.methods.find((method) => method.id === rate?.method)?.name
     return price === undefined ? [] : [`${name} ${price === null ? 'no price' : formats.price(price)}`]

@@ -1,13 +1,14 @@
+import { byId } from '../api/by-id'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { api, answerOf, type Schemas, type ShippingClass } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { useAct } from '../edits/use-act'
-import { AddByName } from '../ui/add-by-name'
-import { Field } from '../ui/field'
+import { AddByName } from '../forms/add-by-name'
+import { Field } from '../forms/field'
 import { counted, list } from '../ui/locale'
 import { Movers, Remover } from '../ui/row-buttons'
 import { Table } from '../ui/table'
@@ -128,7 +129,7 @@ function Row({ item, index, count }: { item: ShippingClass; index: number; count
     ...treatments.map(({ id, name }) => ({ id, name, path: `/goods/treatments#treatment=${id}` })),
     ...rates.map((rate) => ({
       id: rate.id,
-      name: `${rate.name ?? setup.methods.find(({ id }) => id === rate.method)?.name}, ${setup.zones.find(({ id }) => id === rate.zone)?.name}`,
+      name: `${rate.name ?? byId(setup.methods, rate.method)?.name}, ${byId(setup.zones, rate.zone)?.name}`,
       path: `/#rate=${rate.id}&field=plan`,
     })),
   ]

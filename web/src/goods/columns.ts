@@ -1,3 +1,4 @@
+import { byId } from '../api/by-id'
 import type { Product, Setup } from '../api/client'
 
 export type FieldName =
@@ -54,14 +55,14 @@ export interface Shown {
 /** The ids of all treatments that reach a product or variant: its own, its product's, its class's. */
 export function treatmentsOn(product: Product, setup: Setup): string[] {
   const shippingClass = product.class ?? product.inherited?.class
-  const byClass = setup.classes.find(({ id }) => id === shippingClass)?.treatments ?? []
+  const byClass = byId(setup.classes, shippingClass)?.treatments ?? []
   return [...new Set([...product.treatments, ...(product.inherited?.treatments ?? []), ...byClass])]
 }
 
 function written(field: FieldName, from: Product | NonNullable<Product['inherited']>, setup: Setup): string {
   switch (field) {
     case 'class':
-      return setup.classes.find(({ id }) => id === from.class)?.name ?? ''
+      return byId(setup.classes, from.class)?.name ?? ''
     case 'tags':
       return (from.tags ?? []).join('; ')
     case 'hazardous':
@@ -82,9 +83,7 @@ function written(field: FieldName, from: Product | NonNullable<Product['inherite
 /** What a cell shows: the row's own value, or its product's and from where. */
 export function shownIn(column: Column, product: Product, setup: Setup): Shown {
   if (column.field === 'treatments') {
-    const names = treatmentsOn(product, setup).map(
-      (id) => setup.treatments.find((treatment) => treatment.id === id)?.name ?? '',
-    )
+    const names = treatmentsOn(product, setup).map((id) => byId(setup.treatments, id)?.name ?? '')
     return { text: names.join(', '), from: null }
   }
   const { field } = column

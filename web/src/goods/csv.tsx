@@ -1,4 +1,4 @@
-import { TableCsv } from '../ui/table-csv'
+import { TableCsv } from '../forms/table-csv'
 import { ProductsCsv } from './products-csv'
 
 /** Goods and treatments out and in as CSV. */

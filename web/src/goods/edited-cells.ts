@@ -1,6 +1,7 @@
+import { thingOf as asThing } from '../edits/edits'
 import { useCallback, useMemo, useSyncExternalStore } from 'react'
 import { ApiProblem, type Product, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import type { Batch, Batched, Doc, Edit } from '../edits/edits'
 import { counted } from '../ui/locale'
 import { COLUMNS, shownIn, type FieldName } from './columns'
@@ -139,7 +140,7 @@ export function useEditedCells(take: (rows: Product[]) => void) {
             key: placeOf(cell.field),
             about: `${column.label} of ${cell.product.name}`,
             change: () => ({}),
-            read: (doc) => shownIn(column, doc as Product, setup).text,
+            read: (doc) => shownIn(column, asThing<Product>(doc), setup).text,
             typed: { ...cell, sure } satisfies TypedCell,
             whole: true,
             // A size is known with all three sides: what is refused of it goes along until the third makes it whole.

@@ -1,9 +1,10 @@
 import { ArrowDown, ArrowUp, Plus } from 'lucide-react'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import type { Product } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { useBenchCart } from '../bench/cart'
+import { useWorkshop } from '../edits/workshop'
+import { useBenchCart } from '../cart/cart'
 import { Button } from '../ui/button'
+import { FieldError } from '../ui/field-error'
 import { Sheet, Unstored } from '../ui/sheet/sheet'
 import type { SheetCell, SheetColumn } from '../ui/sheet/types'
 import { Tick } from '../ui/tick'
@@ -144,7 +145,7 @@ export function Grid({ asked, ask, selection, select, open, opened }: Props) {
     [rows.at, rows.total],
   )
 
-  if (rows.error) return <p role="alert">{rows.error.message}</p>
+  if (rows.error) return <FieldError>{rows.error.message}</FieldError>
   return (
     <>
       <Unstored
@@ -210,7 +211,8 @@ function headOf(
   ask: (changes: Partial<Asked>) => void,
   lengthUnit: string,
 ): Pick<SheetColumn<Product>, 'head' | 'title' | 'sorted'> {
-  const side = { length: 'Length', width: 'Width', height: 'Height' }[field as string]
+  const sides: Partial<Record<string, string>> = { length: 'Length', width: 'Width', height: 'Height' }
+  const side = sides[field]
   if (!sort)
     return side
       ? {

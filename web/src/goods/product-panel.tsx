@@ -1,15 +1,16 @@
+import { byId } from '../api/by-id'
 import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate } from 'react-router'
 import { api, answerOf, type Product, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { useWorkshop } from '../edits/workshop'
+import { useBenchResult } from '../cart/result'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { EditorButtons } from '../ui/editor-buttons'
 import { formatsOf } from '../ui/format'
 import { counted, list } from '../ui/locale'
 import { AddProduct } from './add-product'
-import { treatmentSentence } from './words'
+import { treatmentSentence } from '../words/goods'
 import { Table } from '../ui/table'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
@@ -50,7 +51,7 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
   const edited = useEdited('products', now)
   const free = setup.treatments.filter(({ id }) => !now.treatments.includes(id))
   const target = (id: string, how: 'add' | 'remove') => {
-    const treatment = setup.treatments.find((one) => one.id === id)
+    const treatment = byId(setup.treatments, id)
     act(
       `/api/treatments/${id}`,
       `targets ${how} ${now.id}`,
@@ -117,8 +118,8 @@ export function ProductPanel({ product, close }: { product: Product; close: () =
       </header>
       <ul aria-label="Treatments that reach it" className="mt-1">
         {treated?.treatments.map((row) => {
-          const treatment = setup.treatments.find(({ id }) => id === row.treatment)
-          const shadow = setup.treatments.find(({ id }) => id === row.shadowed_by)?.name
+          const treatment = byId(setup.treatments, row.treatment)
+          const shadow = byId(setup.treatments, row.shadowed_by)?.name
           if (!treatment) return null
           const own = row.level === (now.parent ? 'variant' : 'product')
           return (
@@ -189,7 +190,7 @@ function Matrix({ treated }: { treated: Treated }) {
   const here = bench?.quote.landing?.zone
   const methods = setup.methods.filter(({ id }) => treated.rates.some(({ method }) => method === id))
   const zones = setup.zones.filter(({ id }) => treated.rates.some(({ zone }) => zone === id))
-  const name = (id: string | null) => setup.treatments.find((treatment) => treatment.id === id)?.name
+  const name = (id: string | null) => byId(setup.treatments, id)?.name
   return (
     <Table className="mt-1 w-full border-t border-hair text-xs">
       <caption className="sr-only">What each rate does with it</caption>

@@ -1,16 +1,20 @@
+import { byId } from '../api/by-id'
+import { theirsOf } from '../edits/edits'
+import { keysOf } from '../api/shapes'
 import { useQuery } from '@tanstack/react-query'
 import { Plus, X } from 'lucide-react'
 import { useCallback, type KeyboardEvent } from 'react'
 import { ApiProblem, api, answerOf, type Rate, type Treatment } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { EditorButtons } from '../ui/editor-buttons'
 import { Conflict } from '../ui/conflict'
-import { useBenchResult, usePreview } from '../bench/result'
+import { useBenchResult, usePreview } from '../cart/result'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { useWhole } from '../edits/whole'
-import { named } from '../history/words'
-import { Field, FieldError } from '../ui/field'
+import { named } from '../words/history'
+import { Field } from '../forms/field'
+import { FieldError } from '../ui/field-error'
 import { formatsOf } from '../ui/format'
 import { Many, Question, Some } from '../ui/choose'
 import { Switch } from '../ui/switch'
@@ -18,8 +22,8 @@ import { ChargeEditor } from './charge-editor'
 import { BLANK_CHARGE, draftPrice, previewOf, priceOf, type DraftCharge, type DraftPrice } from './draft'
 import { Targets } from './targets'
 import { Fold, Folded } from '../ui/fold'
-import { limitsSentence, treatmentSentence } from './words'
-import { Where } from '../ui/where'
+import { limitsSentence, treatmentSentence } from '../words/goods'
+import { Where } from '../forms/where'
 import { Select } from '../ui/select'
 import { Radios } from '../ui/radios'
 import { Tick } from '../ui/tick'
@@ -52,45 +56,17 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
   })
   const price = pays.shown
   const { change, commit } = pays
-  const choose = (update: (old: DraftPrice) => DraftPrice) => {
-    change(update)
-    commit()
-  }
   const put = (fields: Partial<Treatment>) => {
-    const names = Object.keys(fields) as (keyof Treatment)[]
+    const names = keysOf(fields)
     edited.put(names.join(' '), `${treatment.name}: ${named(names.join(','))}`, () => fields)
   }
   const clashing = edited.edits.filter((edit) => edit.current)
-  const current = clashing[0]?.current as Treatment | undefined
+  const current = theirsOf<Treatment>(clashing[0])
   const problem = edited.edits.find((edit) => edit.problem && !edit.current)?.problem
   const previewing = preview && 'treatment' in preview && preview.treatment.id === treatment.id
   const errorAt = (pointer: string) =>
     edited.problemAt(pointer) ?? (previewing ? previewProblem?.at(`/preview/treatment${pointer}`) : undefined)
 
-  const { comparison, rates } = useComparison(doc, price)
-  const charge = (
-    label: string,
-    own: DraftCharge,
-    pointer: string,
-    set: (old: DraftPrice, next: DraftCharge) => DraftPrice,
-    rates: Rate[],
-  ) => (
-    <ChargeEditor
-      label={label}
-      charge={own}
-      change={(next) => change((old) => set(old, next))}
-      commit={(next) => (next ? choose((old) => set(old, next)) : commit())}
-      errorAt={(below) => errorAt(`${pointer}${below}`)}
-      comparison={comparison}
-      rates={rates.map(({ id }) => id)}
-    />
-  )
-  const priced = new Set(price.byMethod.map(({ method }) => method))
-  const pay = (kind: DraftPrice['kind']) => {
-    change((old) => ({ ...old, kind }))
-    if (kind !== 'apart' || price.charge.amount !== '' || price.charge.kind !== 'unit') commit()
-  }
-  const freeMethods = setup.methods.filter(({ id }) => !price.byMethod.some(({ method }) => method === id))
   return (
     <div className="mb-2 flex flex-col gap-3 bg-paper px-3 py-3">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
@@ -118,115 +94,7 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
         <Targets treatment={treatment} />
       </Question>
       <Question title="What does it pay?" focused={focus === 'price'}>
-        <Radios
-          stacked
-          label="What it pays"
-          value={price.kind}
-          choose={pay}
-          choices={[
-            [
-              'none',
-              'Nothing is said here: the next treatment that reaches it decides, or it goes with the cart',
-            ],
-            [
-              'along',
-              'With the rest of the cart, by the ordinary rates',
-              <label key="plus" className="flex flex-wrap items-center gap-2">
-                and on top, for each, {formats.symbol}
-                <Input
-                  className="w-24"
-                  aria-label="On top for each"
-                  aria-invalid={errorAt('/price/plus') ? true : undefined}
-                  inputMode="decimal"
-                  placeholder="nothing"
-                  value={price.plus}
-                  onChange={(event) => {
-                    const plus = event.target.value
-                    change((old) => ({ ...old, plus }))
-                  }}
-                  onBlur={() => commit()}
-                  onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && commit()}
-                />
-                {errorAt('/price/plus') && <FieldError>{errorAt('/price/plus')}</FieldError>}
-              </label>,
-            ],
-            [
-              'apart',
-              'Apart from the cart, a price of its own: it then counts in no ordinary rate and no parcel',
-              <div key="own" className="flex flex-col gap-2">
-                {charge(
-                  'Own price',
-                  price.charge,
-                  '/price/charge',
-                  (old, next) => ({ ...old, charge: next }),
-                  rates.filter(({ method }) => !priced.has(method)),
-                )}
-                <Tick
-                  on={price.together}
-                  change={(on) => {
-                    const together = on
-                    choose((old) => ({ ...old, together }))
-                  }}
-                >
-                  All its goods count together, not only those of one product
-                </Tick>
-                {price.byMethod.map(({ method, charge: own }, at) => {
-                  const name = setup.methods.find(({ id }) => id === method)?.name ?? 'a method that is gone'
-                  return (
-                    <div key={method} className="border-l-2 border-edge pl-3">
-                      <p className="flex items-center gap-2 font-medium">
-                        Another price with {name}
-                        <Button
-                          look="quiet"
-                          className="px-1"
-                          aria-label={`No other price with ${name}`}
-                          onClick={() =>
-                            choose((old) => ({
-                              ...old,
-                              byMethod: old.byMethod.filter((other) => other.method !== method),
-                            }))
-                          }
-                        >
-                          <X size={13} aria-hidden />
-                        </Button>
-                      </p>
-                      {charge(
-                        name,
-                        own,
-                        `/price/by_method/${at}/charge`,
-                        (old, next) => ({
-                          ...old,
-                          byMethod: old.byMethod.map((other) =>
-                            other.method === method ? { method, charge: next } : other,
-                          ),
-                        }),
-                        rates.filter((rate) => rate.method === method),
-                      )}
-                    </div>
-                  )
-                })}
-                {freeMethods.length > 0 && (
-                  <label className="flex items-center gap-2">
-                    <Plus size={13} aria-hidden className="text-soft" />
-                    <Select
-                      label="Another price with a method"
-                      placeholder={'Another price with …'}
-                      value={''}
-                      choices={freeMethods.map(({ id, name }) => [id, name] as const)}
-                      choose={(value) => {
-                        const method = value
-                        change((old) => ({
-                          ...old,
-                          byMethod: [...old.byMethod, { method, charge: BLANK_CHARGE }],
-                        }))
-                      }}
-                    />
-                  </label>
-                )}
-              </div>,
-            ],
-          ]}
-        />
+        <Pays treatment={doc} price={price} change={change} commit={commit} errorAt={errorAt} />
       </Question>
       <Question title="How may it travel?" focused={focus === 'travel'}>
         <Travel treatment={doc} put={put} errorAt={errorAt} />
@@ -262,6 +130,163 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
         {treatmentSentence(doc, formats, setup)}
       </p>
     </div>
+  )
+}
+
+/** What its goods pay: nothing that is said here, something on top, or a price of their own. */
+function Pays({
+  treatment,
+  price,
+  change,
+  commit,
+  errorAt,
+}: {
+  treatment: Treatment
+  price: DraftPrice
+  change: (update: (old: DraftPrice) => DraftPrice) => void
+  commit: () => void
+  errorAt: (pointer: string) => string | undefined
+}) {
+  const { setup } = useWorkshop()
+  const formats = formatsOf(setup.store)
+  const choose = (update: (old: DraftPrice) => DraftPrice) => {
+    change(update)
+    commit()
+  }
+  const { comparison, rates } = useComparison(treatment, price)
+  const charge = (
+    label: string,
+    own: DraftCharge,
+    pointer: string,
+    set: (old: DraftPrice, next: DraftCharge) => DraftPrice,
+    rates: Rate[],
+  ) => (
+    <ChargeEditor
+      label={label}
+      charge={own}
+      change={(next) => change((old) => set(old, next))}
+      commit={(next) => (next ? choose((old) => set(old, next)) : commit())}
+      errorAt={(below) => errorAt(`${pointer}${below}`)}
+      comparison={comparison}
+      rates={rates.map(({ id }) => id)}
+    />
+  )
+  const priced = new Set(price.byMethod.map(({ method }) => method))
+  const pay = (kind: DraftPrice['kind']) => {
+    change((old) => ({ ...old, kind }))
+    if (kind !== 'apart' || price.charge.amount !== '' || price.charge.kind !== 'unit') commit()
+  }
+  const freeMethods = setup.methods.filter(({ id }) => !price.byMethod.some(({ method }) => method === id))
+  return (
+    <Radios
+      stacked
+      label="What it pays"
+      value={price.kind}
+      choose={pay}
+      choices={[
+        [
+          'none',
+          'Nothing is said here: the next treatment that reaches it decides, or it goes with the cart',
+        ],
+        [
+          'along',
+          'With the rest of the cart, by the ordinary rates',
+          <label key="plus" className="flex flex-wrap items-center gap-2">
+            and on top, for each, {formats.symbol}
+            <Input
+              className="w-24"
+              aria-label="On top for each"
+              aria-invalid={errorAt('/price/plus') ? true : undefined}
+              inputMode="decimal"
+              placeholder="nothing"
+              value={price.plus}
+              onChange={(event) => {
+                const plus = event.target.value
+                change((old) => ({ ...old, plus }))
+              }}
+              onBlur={() => commit()}
+              onKeyDown={(event: KeyboardEvent) => event.key === 'Enter' && commit()}
+            />
+            {errorAt('/price/plus') && <FieldError>{errorAt('/price/plus')}</FieldError>}
+          </label>,
+        ],
+        [
+          'apart',
+          'Apart from the cart, a price of its own: it then counts in no ordinary rate and no parcel',
+          <div key="own" className="flex flex-col gap-2">
+            {charge(
+              'Own price',
+              price.charge,
+              '/price/charge',
+              (old, next) => ({ ...old, charge: next }),
+              rates.filter(({ method }) => !priced.has(method)),
+            )}
+            <Tick
+              on={price.together}
+              change={(on) => {
+                const together = on
+                choose((old) => ({ ...old, together }))
+              }}
+            >
+              All its goods count together, not only those of one product
+            </Tick>
+            {price.byMethod.map(({ method, charge: own }, at) => {
+              const name = byId(setup.methods, method)?.name ?? 'a method that is gone'
+              return (
+                <div key={method} className="border-l-2 border-edge pl-3">
+                  <p className="flex items-center gap-2 font-medium">
+                    Another price with {name}
+                    <Button
+                      look="quiet"
+                      className="px-1"
+                      aria-label={`No other price with ${name}`}
+                      onClick={() =>
+                        choose((old) => ({
+                          ...old,
+                          byMethod: old.byMethod.filter((other) => other.method !== method),
+                        }))
+                      }
+                    >
+                      <X size={13} aria-hidden />
+                    </Button>
+                  </p>
+                  {charge(
+                    name,
+                    own,
+                    `/price/by_method/${at}/charge`,
+                    (old, next) => ({
+                      ...old,
+                      byMethod: old.byMethod.map((other) =>
+                        other.method === method ? { method, charge: next } : other,
+                      ),
+                    }),
+                    rates.filter((rate) => rate.method === method),
+                  )}
+                </div>
+              )
+            })}
+            {freeMethods.length > 0 && (
+              <label className="flex items-center gap-2">
+                <Plus size={13} aria-hidden className="text-soft" />
+                <Select
+                  label="Another price with a method"
+                  placeholder={'Another price with …'}
+                  value={''}
+                  choices={freeMethods.map(({ id, name }) => [id, name] as const)}
+                  choose={(value) => {
+                    const method = value
+                    change((old) => ({
+                      ...old,
+                      byMethod: [...old.byMethod, { method, charge: BLANK_CHARGE }],
+                    }))
+                  }}
+                />
+              </label>
+            )}
+          </div>,
+        ],
+      ]}
+    />
   )
 }
 

@@ -1,16 +1,18 @@
+import { byId } from '../api/by-id'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { api, answerOf, type Schemas, type Treatment } from '../api/client'
-import { awake, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { awake } from '../setup/queries'
 import { useActs } from '../edits/acts'
-import { AddByName } from '../ui/add-by-name'
+import { AddByName } from '../forms/add-by-name'
 import { formatsOf } from '../ui/format'
 import { counted, list } from '../ui/locale'
 import { useFindingsAbout } from '../findings/about'
-import { findingSentence } from '../findings/words'
+import { findingSentence } from '../words/findings'
 import { TreatmentEditor } from './treatment-editor'
-import { limitsSentence, paysSentence, travelSentence } from './words'
+import { limitsSentence, paysSentence, travelSentence } from '../words/goods'
 import { Movers } from '../ui/row-buttons'
 import { Button } from '../ui/button'
 import { Finder, useFinder } from '../ui/finder'
@@ -191,7 +193,7 @@ function Row({ treatment, reach, open, focus, toggle }: RowProps) {
           </dl>
           {findings.map((finding, at) => {
             const { text, mend } = findingSentence(finding, setup, formats)
-            const zone = setup.zones.find(({ id }) => id === finding.zone)
+            const zone = byId(setup.zones, finding.zone)
             return (
               <Doubt key={at}>
                 {zone && `${zone.name}: `}

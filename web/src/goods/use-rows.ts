@@ -1,5 +1,5 @@
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback } from 'react'
+import { useCallback, useState } from 'react'
 import { api, answerOf, type Product, type Schemas } from '../api/client'
 import type { Column } from './columns'
 
@@ -75,8 +75,16 @@ export function useRows(asked: Asked, from: number, to: number) {
       answerOf(api.GET('/api/products', { params: { query: queryOf(asked, 1, 0) }, signal })),
     placeholderData: keepPreviousData,
   })
-  const at = (index: number): Product | undefined =>
-    pages[Math.floor(index / PAGE) - first]?.data?.products[index % PAGE]
+  // Until the first rows of another order or another search are there, the ones before stay: a cell that somebody is
+  // typing into must not disappear.
+  const [shown, setShown] = useState(asked)
+  if (shown !== asked && pages.some(({ data }) => data)) setShown(asked)
+  const at = (index: number): Product | undefined => {
+    const page = Math.floor(index / PAGE)
+    const found =
+      shown === asked ? pages[page - first]?.data : client.getQueryData<Page>(pageQuery(shown, page).queryKey)
+    return found?.products[index % PAGE]
+  }
 
   /** Rows that need not be in view, for what is pasted over them. */
   const fetchRows = useCallback(

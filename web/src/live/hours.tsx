@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { count, counted } from '../ui/locale'
 import { timeWords } from '../ui/moment'
 

@@ -1,19 +1,19 @@
+import { keysOf } from '../api/shapes'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { answerOf, api, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { Answer } from '../ui/answer'
 import { formatsOf } from '../ui/format'
 import { count, counted } from '../ui/locale'
 import { Empty } from '../ui/said'
 import { Table } from '../ui/table'
-import { AwayTable } from './away-table'
+import { AwayTable } from '../turned-away/away-table'
 import { Hours } from './hours'
-import { OUTCOMES } from './words'
+import { OUTCOMES } from '../words/live'
 
 type Now = Schemas['Today']
-type Outcome = Schemas['AskedQuotes']['outcome']
 
 /** How often it is looked at anew. */
 const PAUSE = 10_000
@@ -66,7 +66,7 @@ const took = (milliseconds: number) =>
 
 function Quotes({ now: { hours, since } }: { now: Now }) {
   const all = hours.reduce((sum, { times }) => sum + times, 0)
-  const outcomes = (Object.keys(OUTCOMES) as Outcome[]).map((outcome) => {
+  const outcomes = keysOf(OUTCOMES).map((outcome) => {
     const mine = hours.filter((one) => one.outcome === outcome)
     const times = mine.reduce((sum, one) => sum + one.times, 0)
     return {
@@ -184,7 +184,7 @@ function Rest({ now: { release, orders, waiting, backup, backup_trouble } }: { n
         : 'nothing waits',
     ],
     ['Last backup', backup ?? 'the first one is made tonight'],
-    ...(backup_trouble ? [['Backup failed', backup_trouble] as [string, string]] : []),
+    ...(backup_trouble ? ([['Backup failed', backup_trouble]] satisfies [string, string][]) : []),
   ]
   return (
     <Part title="Besides">

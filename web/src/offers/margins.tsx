@@ -1,9 +1,9 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, answerOf, type Offer, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { documentOf, momentOf, useBenchCart } from '../bench/cart'
+import { useWorkshop } from '../edits/workshop'
+import { documentOf, momentOf, useBenchCart } from '../cart/cart'
 import { formatsOf } from '../ui/format'
-import { namesOf } from './words'
+import { namesOf } from '../words/offers'
 import { Table } from '../ui/table'
 import { list } from '../ui/locale'
 

@@ -1,14 +1,22 @@
+import { Status } from '../ui/alerts'
 import { useRef } from 'react'
 import type { Milepost, Offer } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { useBenchResult } from '../bench/result'
+import { useWorkshop } from '../edits/workshop'
+import { useBenchResult } from '../cart/result'
 import { Some } from '../ui/choose'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { formatsOf } from '../ui/format'
 import { Switch } from '../ui/switch'
 import { Typed } from '../ui/typed'
 import { Texts } from './goods-choice'
-import { filled, MOMENT_NAMES, MOMENTS, placeholderValues, STANDARD_TEXTS, type Moment } from './words'
+import {
+  filled,
+  MOMENT_NAMES,
+  MOMENTS,
+  placeholderValues,
+  STANDARD_TEXTS,
+  type Moment,
+} from '../words/offers'
 import { Tick } from '../ui/tick'
 import { Button } from '../ui/button'
 
@@ -207,13 +215,13 @@ function Preview({ offer }: { offer: Offer }) {
   const now = outlook?.moment
   return (
     <section aria-label="Milepost on the bench cart" className="border border-ink bg-white">
-      <p className="px-3 py-2 text-base" aria-live="polite">
+      <Status className="px-3 py-2 text-base">
         {now ? (
           filled(texts[now] ?? '', values)
         ) : (
           <span className="text-soft">Silent for the bench cart: {silence(outlook, offer)}</span>
         )}
-      </p>
+      </Status>
       <ol className="grid grid-cols-2 gap-px border-t border-hair bg-hair md:grid-cols-4">
         {(['before', 'away', 'nearly', 'reached'] as const).map((moment) => (
           <li

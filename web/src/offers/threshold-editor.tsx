@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { BasisChoice } from '../plans/basis-choice'
 import { formatsOf } from '../ui/format'
 import { Typed } from '../ui/typed'

@@ -51,7 +51,7 @@ export function layersOf(drawing: Drawing): number[] {
 
 /** A packed box seen from above one corner, with everything up to one layer in it. */
 export function BoxDrawing({ drawing, layer, label }: { drawing: Drawing; layer: number; label: string }) {
-  const [length, width, height] = drawing.room as [number, number, number]
+  const [length = 0, width = 0, height = 0] = drawing.room
   const top = layersOf(drawing)[layer] ?? 0
   const scale = 230 / Math.max(length + width, height * 1.2)
   const point = (x: number, y: number, z: number): [number, number] => [
@@ -90,8 +90,8 @@ export function BoxDrawing({ drawing, layer, label }: { drawing: Drawing; layer:
       />
       <polyline points={path([0, 0, 0], [0, 0, height])} fill="none" stroke="var(--color-edge)" />
       {shown.map(({ at, dims, name, of }, index) => {
-        const [x, y, z] = at as [number, number, number]
-        const [l, w, h] = dims as [number, number, number]
+        const [x = 0, y = 0, z = 0] = at
+        const [l = 0, w = 0, h = 0] = dims
         const tone = TONES[of % TONES.length]!
         const here = z === top
         const face = {

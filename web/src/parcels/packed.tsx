@@ -1,9 +1,10 @@
+import { byId } from '../api/by-id'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, answerOf, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { documentOf, useBenchCart } from '../bench/cart'
-import { causeSentence } from '../reckoning/words'
+import { useWorkshop } from '../edits/workshop'
+import { documentOf, useBenchCart } from '../cart/cart'
+import { causeSentence } from '../words/reckoning'
 import { Answer } from '../ui/answer'
 import { formatsOf } from '../ui/format'
 import { counted, list } from '../ui/locale'
@@ -27,9 +28,9 @@ export function Packed({ rates }: { rates: Schemas['Rate'][] }) {
     retry: false,
   })
   const name = (id: string) => {
-    const found = setup.rates.find((one) => one.id === id)
-    const method = setup.methods.find((one) => one.id === found?.method)?.name
-    return `${found?.name ?? method} in ${setup.zones.find((one) => one.id === found?.zone)?.name}`
+    const found = byId(setup.rates, id)
+    const method = byId(setup.methods, found?.method)?.name
+    return `${found?.name ?? method} in ${byId(setup.zones, found?.zone)?.name}`
   }
   return (
     <div className="border border-ink bg-white p-2">

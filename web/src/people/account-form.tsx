@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent, type ReactNode } from 'react'
 import { ApiProblem } from '../api/client'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Input } from '../ui/input'
 import { Typed } from '../ui/typed'
 

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import { answerOf, api } from '../api/client'
 import { Answer } from '../ui/answer'
 import { AccountForm } from './account-form'
-import { aRole, ROLES } from './session'
+import { aRole, ROLES } from '../setup/session'
 import { AtTheDoor, useLetIn } from './sign-in'
 
 /** Behind a link that lets somebody in: an account of one's own, or a new password. */

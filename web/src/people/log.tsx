@@ -4,7 +4,7 @@ import { Button } from '../ui/button'
 import { timeWords } from '../ui/moment'
 import { Empty } from '../ui/said'
 import { Table } from '../ui/table'
-import { useSession } from './session'
+import { useSession } from '../setup/session'
 
 type Entry = Schemas['AuditEntry']
 
@@ -50,11 +50,11 @@ export function AuditLog() {
   const log = useInfiniteQuery({
     queryKey: ['people', 'log'],
     enabled: open,
-    initialPageParam: undefined as number | undefined,
+    initialPageParam: 0,
     queryFn: ({ pageParam, signal }) =>
       answerOf(
         api.GET('/api/audit', {
-          params: { query: { limit: PAGE, ...(pageParam !== undefined && { before: pageParam }) } },
+          params: { query: { limit: PAGE, ...(pageParam > 0 && { before: pageParam }) } },
           signal,
         }),
       ),

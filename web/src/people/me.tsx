@@ -4,13 +4,13 @@ import { answerOf, api, type Schemas } from '../api/client'
 import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { timeWords } from '../ui/moment'
 import { Badge, Empty } from '../ui/said'
 import { toast } from '../ui/toast'
 import { Typed } from '../ui/typed'
 import { Codes } from './codes'
-import { aRole, type Person } from './session'
+import { aRole, type Person } from '../setup/session'
 
 const WHEN = { dateStyle: 'medium', timeStyle: 'short' } as const
 

@@ -2,10 +2,10 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { answerOf, api } from '../api/client'
 import { signedOut } from '../api/signed'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { Button } from '../ui/button'
 import { Pop } from '../ui/pop'
-import { roleName, useSession } from './session'
+import { roleName, useSession } from '../setup/session'
 
 /** Who is signed in, their account, and the way out. */
 export function PersonMenu() {

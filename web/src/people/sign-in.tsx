@@ -3,11 +3,11 @@ import { Dialog } from 'radix-ui'
 import { useState, useSyncExternalStore, type FormEvent, type ReactNode } from 'react'
 import { ApiProblem, answerOf, api, type Schemas } from '../api/client'
 import { signed, signedOut } from '../api/signed'
-import { Wordmark } from '../frame/top-bar'
+import { Wordmark } from '../ui/wordmark'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Typed } from '../ui/typed'
-import { useSession } from './session'
+import { useSession } from '../setup/session'
 
 /** A page with one thing to do on it, for whoever is not in yet. */
 export function AtTheDoor({ title, children }: { title: string; children: ReactNode }) {

@@ -1,5 +1,5 @@
 import type { Plan } from '../api/client'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Fold } from '../ui/fold'
 import { PerSelect } from './per-select'
 import { Input } from '../ui/input'

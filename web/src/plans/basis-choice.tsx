@@ -1,3 +1,4 @@
+import { withOnly } from '../api/shapes'
 import type { Schemas } from '../api/client'
 import { Select } from '../ui/select'
 
@@ -16,7 +17,7 @@ export function BasisChoice({
       choices={[['', 'as the shop’s'], ...options]}
       choose={(value) => {
         const next = { ...basis, [field]: value || undefined }
-        const kept = Object.fromEntries(Object.entries(next).filter(([, value]) => value)) as Schemas['Basis']
+        const kept = withOnly(next, Boolean)
         put(Object.keys(kept).length ? kept : undefined)
       }}
     />

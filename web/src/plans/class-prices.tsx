@@ -1,7 +1,9 @@
+import { byId } from '../api/by-id'
 import type { Plan } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { formatsOf } from '../ui/format'
-import { newSchedule, type ClassPrice } from './draft'
+import { newSchedule } from './draft'
+import { type ClassPrice } from '../words/measures'
 import { ScheduleEditor } from './schedule-editor'
 import { Select } from '../ui/select'
 import { Tick } from '../ui/tick'
@@ -89,7 +91,7 @@ export function ClassPrices({ label, plan, put, change, commit, errorAt }: Props
     <div className="flex flex-col gap-2">
       {list.map((item, at) =>
         row(
-          setup.classes.find(({ id }) => id === item.class)?.name ?? 'a class that is gone',
+          byId(setup.classes, item.class)?.name ?? 'a class that is gone',
           item,
           `/classes/${at}`,
           (next) => setClass(at, next),

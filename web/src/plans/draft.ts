@@ -1,12 +1,16 @@
+import { parsed, entriesOf, without } from '../api/shapes'
 import type { Plan, Schemas } from '../api/client'
+import {
+  type Schedule,
+  type Step,
+  type ClassPrice,
+  type Measure,
+  zeroOf,
+  unitOf,
+  withUnit,
+} from '../words/measures'
 import type { Formats } from '../ui/format'
 import { tidyParcels } from './parcels'
-
-export type Schedule = Schemas['Schedule']
-export type ScheduleOf<K extends Schedule['kind']> = Extract<Schedule, { kind: K }>
-export type Step = Schemas['Step']
-export type ClassPrice = Schemas['ClassPrice']
-export type Measure = Schemas['MeasureName']
 
 /** What the editors of schedules are given. */
 export interface ScheduleProps<Kind extends Schedule = Schedule> {
@@ -17,44 +21,6 @@ export interface ScheduleProps<Kind extends Schedule = Schedule> {
   change: (update: (old: Kind) => Kind) => void
   commit: (schedule?: Kind) => void
   errorAt: (pointer: string) => string | undefined
-}
-
-export const MEASURES: [Measure, string][] = [
-  ['weight', 'weight'],
-  ['billable_weight', 'billable weight'],
-  ['value', 'value'],
-  ['quantity', 'quantity'],
-  ['volume', 'volume'],
-  ['longest', 'longest side'],
-]
-
-export function measureWords(measure: string | undefined): string {
-  return MEASURES.find(([name]) => name === measure)?.[1] ?? ''
-}
-
-/** Where boundaries belong unless the schedule says: as in the core. */
-export function edgesOf(schedule: { measure?: Measure; edges?: 'from' | 'up_to' }): 'from' | 'up_to' {
-  return (
-    schedule.edges ?? (schedule.measure === 'value' || schedule.measure === 'quantity' ? 'from' : 'up_to')
-  )
-}
-
-/** The first boundary of a measure, and the unit in which the shop writes others. */
-export function zeroOf(measure: Measure, store: Schemas['Store']): string {
-  const unit = unitOf(measure, store)
-  return unit ? `0 ${unit}` : '0'
-}
-
-export function unitOf(measure: Measure | undefined, store: Schemas['Store']): string {
-  if (measure === 'weight' || measure === 'billable_weight') return store.weight_unit ?? 'kg'
-  if (measure === 'longest') return store.length_unit ?? 'cm'
-  if (measure === 'volume') return store.length_unit === 'in' || store.length_unit === 'ft' ? 'in3' : 'l'
-  return ''
-}
-
-/** A bare figure in the unit of its measure. */
-export function withUnit(text: string, unit: string): string {
-  return unit && /^\s*[\d.,]+\s*$/.test(text) ? `${text.trim()} ${unit}` : text.trim()
 }
 
 export function newSchedule(kind: Schedule['kind'], store: Schemas['Store'], amount = ''): Schedule {
@@ -117,7 +83,7 @@ function tidyScale<Scale extends { measure?: Measure; at?: string[] }>(
 export function planOf(draft: Plan, store: Schemas['Store']): Plan | null {
   const price = (item: ClassPrice): ClassPrice =>
     item.carried === false
-      ? { ...item, schedule: undefined as never, carried: false }
+      ? { ...without(item, 'schedule'), carried: false }
       : { ...item, ...(item.schedule ? { schedule: tidySchedule(item.schedule, store) } : {}) }
   const { handling, minimum, maximum, ending } = draft
   const fixed = handling?.fixed?.trim()
@@ -136,15 +102,12 @@ export function planOf(draft: Plan, store: Schemas['Store']): Plan | null {
       ...(percent ? { percent } : {}),
       per: handling?.per ?? 'order',
     }
-  for (const [key, value] of Object.entries({ minimum, maximum, ending }) as [
-    'minimum' | 'maximum' | 'ending',
-    string | undefined,
-  ][]) {
+  for (const [key, value] of entriesOf({ minimum, maximum, ending })) {
     if (value?.trim()) plan[key] = value.trim()
     else delete plan[key]
   }
   const bare = plan.schedule?.kind === 'flat' && !plan.schedule.amount.trim() && !plan.handling
-  return bare ? null : (JSON.parse(JSON.stringify(plan)) as Plan)
+  return bare ? null : parsed<Plan>(JSON.stringify(plan))
 }
 
 /** All edges of a plan, in the order in which they stand. */

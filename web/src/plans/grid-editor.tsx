@@ -2,35 +2,33 @@ import { Plus, X } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
 import type { Zone } from '../api/client'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { counted } from '../ui/locale'
-import {
-  MEASURES,
-  measureWords,
-  unitOf,
-  zeroOf,
-  type Measure,
-  type ScheduleOf,
-  type ScheduleProps,
-} from './draft'
-import { PartPlaces, type AreaDocument } from '../zones/part-places'
+import { type ScheduleProps } from './draft'
+import { MEASURES, measureWords, unitOf } from '../words/measures'
+import { PartPlaces } from '../zones/part-places'
 import { usePlanZone } from './plan-zone'
 import { Sheet } from '../ui/sheet/sheet'
 import { tableOf, type SheetCell, type SheetColumn } from '../ui/sheet/types'
+import {
+  byParts,
+  EDGE,
+  grown,
+  measured,
+  withHead,
+  without,
+  withPart,
+  writtenInto,
+  type Grid,
+  type GridPart,
+  type GridRow as Row,
+} from './grid-changes'
 import { COLUMNS, pasteGrid, ROWS, type GridPlace } from './paste'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
 
 const PARTS = 'parts'
-const EDGE = 'edge'
-
-type Grid = ScheduleOf<'grid'>
-
-interface Row {
-  edge: string
-  cells: readonly (string | null)[]
-}
 
 /** Two measures across each other: a table of amounts; a blank cell is something not said yet. */
 export function GridEditor({ label, schedule, store, change, commit, errorAt }: ScheduleProps<Grid>) {
@@ -44,66 +42,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
     change(() => next)
     commit(next)
   }
-  const write = (written: SheetCell<Row>[]) =>
-    change((old) => {
-      const at = [...(old.rows.at ?? [])]
-      const amounts = old.cells.map((list) => [...list])
-      for (const { index, column, text } of written)
-        if (column === EDGE) at[index] = text
-        else if (amounts[index]) amounts[index][Number(column)] = text || null
-      return { ...old, rows: { ...old.rows, at }, cells: amounts }
-    })
-  const setEdge = (at: number, text: string) =>
-    change((old) => {
-      const scale = old.columns
-      const areas = scale.areas?.map((area, index) => (index === at ? { ...area, name: text } : area))
-      const edges = scale.at?.map((edge, index) => (index === at ? text : edge))
-      return { ...old, columns: { ...scale, ...(areas ? { areas } : { at: edges ?? [] }) } }
-    })
-  const add = (side: 'rows' | 'columns') => {
-    if (side === 'rows')
-      return replace({
-        ...schedule,
-        rows: { ...schedule.rows, at: [...rows, ''] },
-        cells: [...cells, columns.map(() => null)],
-      })
-    replace({
-      ...schedule,
-      columns: areas
-        ? { areas: [...areas, { name: '', areas: [] }] }
-        : { ...schedule.columns, at: [...columns, ''] },
-      cells: cells.map((row) => [...row, null]),
-    })
-  }
-  const drop = (side: 'rows' | 'columns', at: number) => {
-    const without = <Item,>(list: Item[]) => list.filter((_, index) => index !== at)
-    replace(
-      side === 'rows'
-        ? { ...schedule, rows: { ...schedule.rows, at: without(rows) }, cells: without(cells) }
-        : {
-            ...schedule,
-            columns: areas
-              ? { ...schedule.columns, areas: without(areas) }
-              : { ...schedule.columns, at: without(columns) },
-            cells: cells.map(without),
-          },
-    )
-  }
-  const rename = (side: 'rows' | 'columns', measure: Measure) => {
-    const scale = schedule[side]
-    const at = (scale.at ?? [scale.areas ? '' : '0', ...(scale.areas ?? []).slice(1).map(() => '')]).map(
-      (text, index) => (index === 0 ? zeroOf(measure, store) : text.replace(/\s*[a-z]+[23]?$/i, '')),
-    )
-    replace({ ...schedule, [side]: { measure, at } })
-  }
-  /** A column for each part of the zone: as many as there are, to be named and filled. */
-  const byParts = () =>
-    replace({ ...schedule, columns: { areas: columns.map(() => ({ name: '', areas: [] })) } })
-  const setPart = (at: number, part: { name: string; areas: AreaDocument[] }) =>
-    replace({
-      ...schedule,
-      columns: { areas: (areas ?? []).map((other, index) => (index === at ? part : other)) },
-    })
+  const write = (written: SheetCell<Row>[]) => change((old) => writtenInto(old, written))
   /** Grows the grid where what is pasted needs room. */
   const paste = (place: GridPlace, table: string[][]) => {
     const pasted = pasteGrid(schedule, place, table)
@@ -118,7 +57,9 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
         label={`${label}: ${name}`}
         value={schedule[which].measure ?? PARTS}
         choices={[which === 'columns' && [PARTS, 'parts of the zone'], ...MEASURES]}
-        choose={(value) => (value === PARTS ? byParts() : rename(which, value))}
+        choose={(value) =>
+          replace(value === PARTS ? byParts(schedule) : measured(schedule, which, value, store))
+        }
       />
     </label>
   )
@@ -132,7 +73,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
         className="min-w-7 shrink-0 px-0"
         tabIndex={which === 'rows' ? -1 : 0}
         aria-label={`${label}: take ${which === 'rows' ? 'row' : 'column'} ${at + 1} out`}
-        onClick={() => drop(which, at)}
+        onClick={() => replace(without(schedule, which, at))}
       >
         <X size={12} aria-hidden />
       </Button>
@@ -146,7 +87,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
           aria-invalid={errorAt(pointerOf('columns', at)) ? true : undefined}
           placeholder={areas ? 'name' : ''}
           value={text}
-          onChange={(event) => setEdge(at, event.target.value)}
+          onChange={(event) => change((old) => withHead(old, at, event.target.value))}
           onBlur={() => commit()}
           onKeyDown={(event) => {
             if (event.key === 'Enter') commit()
@@ -165,7 +106,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
           label={`${label}: column ${at + 1}`}
           part={areas[at]!}
           zone={zone}
-          change={(next) => setPart(at, next)}
+          change={(next) => replace(withPart(schedule, at, next))}
           errorAt={(below) => errorAt(`/columns/areas/${at}/areas${below}`)}
         />
       )}
@@ -197,7 +138,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
             look="quiet"
             className="px-1"
             aria-label={`${label}: add a column`}
-            onClick={() => add('columns')}
+            onClick={() => replace(grown(schedule, 'columns'))}
           >
             <Plus size={13} aria-hidden />
           </Button>
@@ -207,7 +148,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
       width: 34,
       text: () => '',
       label: () => '',
-      act: (_, index) => index > 0 && drop('rows', index),
+      act: (_, index) => index > 0 && replace(without(schedule, 'rows', index)),
       show: (_row, _text, index) => removing('rows', index),
     },
   ]
@@ -261,7 +202,7 @@ export function GridEditor({ label, schedule, store, change, commit, errorAt }: 
         className="max-h-96 w-fit max-w-full border-y border-edge"
       />
       {rows.length < ROWS && (
-        <Button look="quiet" className="px-0" onClick={() => add('rows')}>
+        <Button look="quiet" className="px-0" onClick={() => replace(grown(schedule, 'rows'))}>
           <Plus size={13} aria-hidden /> Add a row
         </Button>
       )}
@@ -287,9 +228,9 @@ function Places({
   errorAt,
 }: {
   label: string
-  part: { name: string; areas: AreaDocument[] }
+  part: GridPart
   zone: Zone | undefined
-  change: (part: { name: string; areas: AreaDocument[] }) => void
+  change: (part: GridPart) => void
   errorAt: (pointer: string) => string | undefined
 }) {
   const places = part.areas.map(

@@ -1,5 +1,6 @@
+import { withOnly } from '../api/shapes'
 import type { Schemas } from '../api/client'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Select } from '../ui/select'
 import { Input } from '../ui/input'
 
@@ -12,15 +13,11 @@ const SIZES = ['size', 'unit_size'].flatMap((field) =>
 /** A policy as it is sent: what is empty is left out. */
 export function tidyParcels(parcels: Schemas['Parcels']): Schemas['Parcels'] {
   const sides = Object.values(parcels.unit_size ?? {}).some(Boolean)
-  return Object.fromEntries(
-    Object.entries(parcels).filter(([field, value]) => value !== '' && (field !== 'unit_size' || sides)),
-  ) as Schemas['Parcels']
+  return withOnly(parcels, (value, field) => value !== '' && (field !== 'unit_size' || sides))
 }
 
-function withoutBlanks(parcels: object): Schemas['Parcels'] {
-  return Object.fromEntries(
-    Object.entries(parcels).filter(([, value]) => value !== undefined),
-  ) as Schemas['Parcels']
+function withoutBlanks(parcels: Parameters<typeof withOnly<Schemas['Parcels']>>[0]): Schemas['Parcels'] {
+  return withOnly(parcels, (value) => value !== undefined)
 }
 
 /** How goods become parcels here, where it is not as the shop says. */

@@ -1,4 +1,4 @@
-import type { ScheduleOf } from './draft'
+import type { ScheduleOf } from '../words/measures'
 
 type Grid = ScheduleOf<'grid'>
 

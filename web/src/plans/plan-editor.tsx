@@ -1,19 +1,22 @@
+import { byId } from '../api/by-id'
+import { Status } from '../ui/alerts'
 import { useCallback, useState } from 'react'
 import { ApiProblem, type Plan, type Rate } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import type { Edited } from '../edits/edited'
 import { useWhole } from '../edits/whole'
 import { Conflict } from '../ui/conflict'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Fold } from '../ui/fold'
 import { formatsOf } from '../ui/format'
-import { isReordered, newSchedule, planOf, type Schedule } from './draft'
+import { isReordered, newSchedule, planOf } from './draft'
+import { type Schedule } from '../words/measures'
 import { Adjustments } from './adjustments'
 import { BasisChoice } from './basis-choice'
 import { ClassPrices } from './class-prices'
 import { Parcels } from './parcels'
 import { ScheduleEditor } from './schedule-editor'
-import { planSentence } from './words'
+import { planSentence } from '../words/plans'
 import { Select } from '../ui/select'
 
 interface Props {
@@ -52,7 +55,7 @@ export function PlanEditor({ label, inputId, of, field, over, preview, previewAt
   const store = setup.store
   const formats = formatsOf(store)
   const [sorted, setSorted] = useState(false)
-  const name = of.doc.name ?? setup.methods.find(({ id }) => id === of.doc.method)?.name ?? ''
+  const name = of.doc.name ?? byId(setup.methods, of.doc.method)?.name ?? ''
   const plan = useWhole<Rate, Plan>(of, field, `${label}: ${name}`, {
     read: (rate) => rate[field] ?? BLANK,
     write: (typed) => ({ [field]: planOf(typed, store) }),
@@ -157,9 +160,7 @@ export function PlanEditor({ label, inputId, of, field, over, preview, previewAt
         <FieldError>{problem.message}</FieldError>
       )}
       {sorted && (
-        <p role="status" className="text-ochre">
-          The steps were not in the order of their edges; they are now.
-        </p>
+        <Status className="text-ochre">The steps were not in the order of their edges; they are now.</Status>
       )}
       <p className="border-t border-hair pt-1.5">
         <span className="font-cond text-soft">Read back: </span>

@@ -1,12 +1,14 @@
+import { keysOf, parsed, without } from '../api/shapes'
 import { X } from 'lucide-react'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { counted } from '../ui/locale'
 import { Select } from '../ui/select'
 import { Sheet } from '../ui/sheet/sheet'
 import type { SheetCell, SheetColumn } from '../ui/sheet/types'
 import { Tick } from '../ui/tick'
+import { type ScheduleProps } from './draft'
 import {
   edgesOf,
   MEASURES,
@@ -15,9 +17,8 @@ import {
   zeroOf,
   type Measure,
   type ScheduleOf,
-  type ScheduleProps,
   type Step,
-} from './draft'
+} from '../words/measures'
 import { FromToList } from './from-to'
 
 type Field = 'at' | 'amount' | 'each' | 'increment' | 'percent'
@@ -32,7 +33,7 @@ const FIELDS: Record<Field, { name: string; width: number; head: (symbol: string
   }
 type Steps = ScheduleOf<'steps'>
 
-const NAMES = Object.keys(FIELDS) as Field[]
+const NAMES = keysOf(FIELDS)
 
 /** What can be pasted below the last step: as many as a schedule may have. */
 const MOST = 2000
@@ -96,9 +97,8 @@ export function StepsEditor({
   }, [])
   const rename = (next: Measure) =>
     replace({
-      ...schedule,
+      ...without(schedule, 'edges'),
       measure: next,
-      edges: undefined as never,
       steps: steps.map((step, index) => ({
         ...step,
         at: index === 0 ? zeroOf(next, store) : step.at.replace(/\s*[a-z]+[23]?$/i, ''),
@@ -239,7 +239,7 @@ interface Fault {
 function useFaults(faults: Fault[]) {
   const told = JSON.stringify(faults)
   return useMemo(() => {
-    const list = JSON.parse(told) as Fault[]
+    const list = parsed<Fault[]>(told)
     const known = new Map(list.map(({ row, field, message }) => [`${row} ${field}`, { message }]))
     return (_: Step, index: number, column: string) => known.get(`${index} ${column}`)
   }, [told])

@@ -1,9 +1,11 @@
+import { theirsOf } from '../edits/edits'
+import { keysOf } from '../api/shapes'
 import { useEffect } from 'react'
 import { ApiProblem } from '../api/client'
 import type { DocOf } from '../api/kinds'
-import { usePreview, type Preview } from '../bench/result'
+import { usePreview, type Preview } from '../cart/result'
 import { useEdited } from '../edits/edited'
-import { named } from '../history/words'
+import { named } from '../words/history'
 
 /**
  * One offer or rule as it is edited, each of its fields an edit of its own, and the bench shows what it would do.
@@ -27,7 +29,7 @@ export function useDraft<K extends 'offers' | 'rules'>(
   useEffect(() => () => setPreview(null), [setPreview])
 
   const change = (fields: Partial<D>) => {
-    const names = Object.keys(fields) as (keyof D & string)[]
+    const names = keysOf(fields)
     of.change(names.join(' '), `${stored.name}: ${named(names.join(','))}`, () => fields, {
       read: (there) => names.map((name) => there[name]),
     })
@@ -48,7 +50,7 @@ export function useDraft<K extends 'offers' | 'rules'>(
     errorAt: (pointer: string) =>
       of.problemAt(pointer) ?? (previewing ? previewProblem?.at(`/preview/${under}${pointer}`) : undefined),
     /** What stands there now, where somebody else changed it meanwhile. */
-    current: (clashing[0]?.current as D | undefined) ?? null,
+    current: theirsOf<D>(clashing[0]) ?? null,
     useMine: () => clashing.forEach(({ key }) => of.again(key)),
     drop: () => clashing.forEach(({ key }) => of.drop(key)),
     /** A problem that belongs to no field. */

@@ -1,8 +1,9 @@
-import type { Proof, Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { byId } from '../api/by-id'
+import { ApiProblem, type Proof, type Schemas } from '../api/client'
+import { useWorkshop } from '../edits/workshop'
 import type { Edited } from '../edits/edited'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import type { Formats } from '../ui/format'
 import { Movers, Remover } from '../ui/row-buttons'
 import { Select } from '../ui/select'
@@ -10,7 +11,7 @@ import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Typed } from '../ui/typed'
 import { moved } from '../edits/acts'
-import { KINDS, statusWords } from './words'
+import { KINDS, statusWords } from '../words/proofs'
 
 type Expects = Schemas['Expects']
 type Method = Schemas['ProofMethod']
@@ -33,7 +34,7 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
   const setMethod = (at: number, fields: Partial<Method>) =>
     methods.map((one, index) => (index === at ? { ...one, ...fields } : one))
   const missing = setup.methods.filter(({ id }) => !methods.some(({ method }) => method === id))
-  const nameOf = (id: string) => setup.methods.find((one) => one.id === id)?.name ?? 'a method that is gone'
+  const nameOf = (id: string) => byId(setup.methods, id)?.name ?? 'a method that is gone'
   return (
     <fieldset>
       <legend className="font-cond text-base">It is to get</legend>
@@ -208,8 +209,8 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
 
 /** Where the server points when it refuses what was typed. */
 function pointerOf(of: Edited<Proof>): string {
-  const problem = of.at('expects')?.problem as { problem?: { errors: { pointer: string }[] } } | null
-  return problem?.problem?.errors.map(({ pointer }) => pointer).join(' ') ?? ''
+  const problem = of.at('expects')?.problem
+  return problem instanceof ApiProblem ? problem.problem.errors.map(({ pointer }) => pointer).join(' ') : ''
 }
 
 /** Without what says nothing. */

@@ -1,18 +1,20 @@
+import { theirsOf } from '../edits/edits'
 import { ShoppingCart } from 'lucide-react'
 import { ApiProblem, type Proof } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { benchOf, documentOf, momentOf, useBenchCart } from '../bench/cart'
+import { useWorkshop } from '../edits/workshop'
+import { benchOf, documentOf, momentOf, useBenchCart } from '../cart/cart'
 import { useActs } from '../edits/acts'
 import { useEdited } from '../edits/edited'
 import { EditorButtons } from '../ui/editor-buttons'
 import { Button } from '../ui/button'
 import { Conflict } from '../ui/conflict'
-import { Field, FieldError } from '../ui/field'
+import { Field } from '../forms/field'
+import { FieldError } from '../ui/field-error'
 import { formatsOf } from '../ui/format'
 import { momentWords } from '../ui/moment'
 import { ExpectsEditor } from './expects-editor'
 import { WhenEditor } from './when-editor'
-import { cartSentence, expectsSentence } from './words'
+import { cartSentence, expectsSentence } from '../words/proofs'
 import { useProofActs, type Outcome } from './use-proofs'
 
 /** A proof in place: its name, its cart, its moment, and what it is to get. */
@@ -33,7 +35,7 @@ export function ProofEditor({
   const of = useEdited('proofs', proof)
   const { doc } = of
   const clashing = of.edits.filter(({ current, key }) => current && !['name', 'note', 'tags'].includes(key))
-  const current = clashing[0]?.current as Proof | undefined
+  const current = theirsOf<Proof>(clashing[0])
   const lost = of.edits.find(({ problem }) => problem && !(problem instanceof ApiProblem))?.problem
   return (
     <div className="mt-1 mb-2 flex flex-col gap-3 bg-paper px-3 py-3">

@@ -1,6 +1,6 @@
 import { Check, Radio, Trash2 } from 'lucide-react'
 import { useDeferredValue, useState } from 'react'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useOpened } from '../policies/policy-list'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
@@ -12,7 +12,7 @@ import { Select } from '../ui/select'
 import { ProofEditor } from './proof-editor'
 import { Parting } from './parting'
 import { useProofActs, useProofs, type Listed, type Shown } from './use-proofs'
-import { cartSentence, departureSentence, expectsSentence, unclearSentence } from './words'
+import { cartSentence, departureSentence, expectsSentence, unclearSentence } from '../words/proofs'
 
 const PAGE = 100
 const SIGNS = { holds: '✓', changed: '≠', unclear: '?' } as const

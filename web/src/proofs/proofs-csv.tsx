@@ -1,4 +1,4 @@
-import { TableCsv } from '../ui/table-csv'
+import { TableCsv } from '../forms/table-csv'
 
 /** All proofs out and in as CSV. */
 export function ProofsCsv() {

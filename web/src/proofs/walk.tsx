@@ -1,22 +1,23 @@
+import { byId } from '../api/by-id'
 import { useQuery } from '@tanstack/react-query'
 import { downloadCsv } from '../ui/download'
 import { Bookmark, Download, Printer, ShoppingCart } from 'lucide-react'
 import { useLocation, useNavigate } from 'react-router'
 import { answerOf, api, type Schemas, type Setup } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { benchOf, useBenchCart } from '../bench/cart'
+import { useWorkshop } from '../edits/workshop'
+import { benchOf, useBenchCart } from '../cart/cart'
 import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { formatsOf, type Formats } from '../ui/format'
 import { count, counted } from '../ui/locale'
 import { Price } from '../ui/price'
 import { Empty } from '../ui/said'
 import { Select } from '../ui/select'
 import { Table } from '../ui/table'
-import { addressWords } from '../zones/words'
-import { reasonSentence, walkedCart } from './walk-words'
+import { addressWords } from '../words/zones'
+import { reasonSentence, walkedCart } from '../words/walk'
 
 type Row = Schemas['Walk']['carts'][number]
 type Scope = 'zone' | 'rate' | 'offer'
@@ -83,8 +84,8 @@ export function Walk() {
 }
 
 function rateName(rate: Schemas['Rate'], setup: ReturnType<typeof useWorkshop>['setup']): string {
-  const method = setup.methods.find(({ id }) => id === rate.method)?.name
-  const zone = setup.zones.find(({ id }) => id === rate.zone)?.name
+  const method = byId(setup.methods, rate.method)?.name
+  const zone = byId(setup.zones, rate.zone)?.name
   return `${rate.name ?? method} in ${zone}`
 }
 

@@ -1,6 +1,7 @@
 import type { Proof } from '../api/client'
 import type { Edited } from '../edits/edited'
-import { Field, FieldError } from '../ui/field'
+import { Field } from '../forms/field'
+import { FieldError } from '../ui/field-error'
 import { weekdayName } from '../ui/moment'
 import { Radios } from '../ui/radios'
 import { Tick } from '../ui/tick'

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useEditedRows } from '../edits/edited-sheet'
 import { Button } from '../ui/button'
 import { list } from '../ui/locale'

@@ -1,7 +1,8 @@
 import type { Plan } from '../api/client'
 import { counted } from '../ui/locale'
 import { tidyFigure } from '../ui/sheet/types'
-import { amountOf, type ClassPrice } from '../plans/draft'
+import { amountOf } from '../plans/draft'
+import { type ClassPrice } from '../words/measures'
 import { OTHERS, priceOf, withPrice, type Group } from './class-groups'
 
 /** Where an edit of a class's price is kept among the edits of its rate. */

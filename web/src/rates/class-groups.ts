@@ -1,5 +1,5 @@
 import type { Plan, Schemas } from '../api/client'
-import type { ClassPrice } from '../plans/draft'
+import type { ClassPrice } from '../words/measures'
 
 export type Prices = Schemas['ClassPrices']['rates'][number]['prices'][number]
 

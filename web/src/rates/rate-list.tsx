@@ -1,12 +1,14 @@
+import { byId } from '../api/by-id'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { ApiProblem, answerOf } from '../api/client'
-import { awake, useFindings, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { awake, useFindings } from '../setup/queries'
 import { foreseeing, useAct } from '../edits/use-act'
-import { findingSentence } from '../findings/words'
-import { rateSentence } from '../plans/words'
-import { FieldError } from '../ui/field'
+import { findingSentence } from '../words/findings'
+import { rateSentence } from '../words/plans'
+import { FieldError } from '../ui/field-error'
 import { formatsOf } from '../ui/format'
 import { counted } from '../ui/locale'
 import { OnlyOf } from '../ui/only-of'
@@ -108,8 +110,8 @@ export function RateList() {
         </thead>
         <tbody>
           {shown.map((rate) => {
-            const name = rate.name ?? setup.methods.find(({ id }) => id === rate.method)?.name
-            const place = setup.zones.find(({ id }) => id === rate.zone)?.name
+            const name = rate.name ?? byId(setup.methods, rate.method)?.name
+            const place = byId(setup.zones, rate.zone)?.name
             const amounts = changes.find((change) => change.rate === rate.id)?.amounts
             const own = awake(found?.findings).filter(
               ({ setting, harm }) => setting?.kind === 'rate' && setting.id === rate.id && harm !== 'note',

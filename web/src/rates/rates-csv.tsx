@@ -1,4 +1,4 @@
-import { TableCsv } from '../ui/table-csv'
+import { TableCsv } from '../forms/table-csv'
 
 /** Schedules and grids of all rates out and in as CSV. */
 export function RatesCsv() {

@@ -1,11 +1,12 @@
+import { byId } from '../api/by-id'
 import { useQuery, keepPreviousData } from '@tanstack/react-query'
 import { Download, Printer } from 'lucide-react'
 import { useState } from 'react'
 import { ApiProblem, answerOf, api, type Schemas, type Setup } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { downloadCsv } from '../ui/download'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { formatsOf, type Formats } from '../ui/format'
 import { Price } from '../ui/price'
 import { Select } from '../ui/select'
@@ -64,7 +65,7 @@ export function Tariff() {
       .filter((rate) => rate.zone === zone.id && data?.lines[rate.id])
       .map((rate) => ({
         zone: zone.name,
-        method: rate.name ?? setup.methods.find(({ id }) => id === rate.method)?.name ?? '',
+        method: rate.name ?? byId(setup.methods, rate.method)?.name ?? '',
         live: Boolean(rate.live),
         pieces: data!.lines[rate.id]!,
       })),

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, answerOf } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import type { Group, Prices } from './class-groups'
 
 /** What each class's goods cost by each rate, at some numbers of units. */

@@ -1,12 +1,13 @@
+import { byId } from '../api/by-id'
 import { X } from 'lucide-react'
 import { Link } from 'react-router'
 import type { MethodQuote } from '../api/client'
 import type { Formats } from '../ui/format'
 import { Price } from '../ui/price'
-import { useWorkshop } from '../api/setup'
-import { useBenchResult, useReckonings } from '../bench/result'
+import { useWorkshop } from '../edits/workshop'
+import { useBenchResult, useReckonings } from '../cart/result'
 import { settingPath } from './paths'
-import { landingSentence, reckoningTitle, stepSentence } from './words'
+import { landingSentence, reckoningTitle, stepSentence } from '../words/reckoning'
 import { Button } from '../ui/button'
 
 /** How one price came about, line by line, like sums on paper. Every line leads to the setting that caused it. */
@@ -25,7 +26,7 @@ export function Reckoning({
   const { setup } = useWorkshop()
   const { bench } = useBenchResult()
   useReckonings([method.rate])
-  const zone = setup.zones.find(({ id }) => id === setup.rates.find((rate) => rate.id === method.rate)?.zone)
+  const zone = byId(setup.zones, setup.rates.find((rate) => rate.id === method.rate)?.zone)
   return (
     <section
       aria-label={`${reckoningTitle(method, formats)} ${method.name}`}

@@ -1,10 +1,11 @@
+import { Status } from '../ui/alerts'
 import { ShoppingCart } from 'lucide-react'
 import { Fragment, useState } from 'react'
 import type { Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { benchOf, useBenchCart } from '../bench/cart'
+import { useWorkshop } from '../edits/workshop'
+import { benchOf, useBenchCart } from '../cart/cart'
 import { FindingsList } from '../findings/findings-list'
-import { reasonSentence, walkedCart } from '../proofs/walk-words'
+import { reasonSentence, walkedCart } from '../words/walk'
 import { Button } from '../ui/button'
 import { formatsOf, type Formats } from '../ui/format'
 import { counted } from '../ui/locale'
@@ -19,12 +20,7 @@ type Change = Changes['carts'][number]
 export function CartChanges({ changes, none }: { changes: Changes; none: string }) {
   const { setup } = useWorkshop()
   const formats = formatsOf(setup.store)
-  if (!changes.ready)
-    return (
-      <p role="status" className="py-2 text-soft" aria-busy>
-        Pricing carts in both …
-      </p>
-    )
+  if (!changes.ready) return <Status className="py-2 text-soft">Pricing carts in both …</Status>
   const { gained, lost, carts, findings, whole } = changes
   if (!gained.length && !lost.length && !carts.length && !findings.length) return <Empty>{none}</Empty>
   return (

@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { answerOf, api, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useEditedBeside } from '../edits/edited'
 import { Answer } from '../ui/answer'
-import { Field } from '../ui/field'
+import { Field } from '../forms/field'
 import { Select } from '../ui/select'
-import { Trouble } from '../ui/trouble'
+import { Trouble } from '../forms/trouble'
 import { Keys } from './keys'
 
 type Settings = Schemas['DoorSettings']

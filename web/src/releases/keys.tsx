@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { answerOf, api, type Schemas } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useMaking } from '../edits/made'
 import { useAct } from '../edits/use-act'
 import { Answer } from '../ui/answer'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { count, counted } from '../ui/locale'
 import { Radios } from '../ui/radios'
 import { Badge, Empty } from '../ui/said'
@@ -14,7 +14,7 @@ import { Sure } from '../ui/sure'
 import { Table } from '../ui/table'
 import { Tick } from '../ui/tick'
 import { Typed } from '../ui/typed'
-import { Once } from './once'
+import { Once } from '../ui/once'
 import { useDueWords } from './planned'
 
 type Key = Schemas['CheckoutKey']
@@ -174,7 +174,13 @@ function Row({ of, show }: { of: Key; show: (made: Schemas['CheckoutKeyMade']) =
   )
 }
 
-const BLANK = { name: '', kind: 'server' as 'server' | 'page', origins: '', pace: '600', calls: SHOPS }
+const BLANK: { name: string; kind: 'server' | 'page'; origins: string; pace: string; calls: typeof SHOPS } = {
+  name: '',
+  kind: 'server',
+  origins: '',
+  pace: '600',
+  calls: SHOPS,
+}
 
 function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => void }) {
   const { sendBeside } = useWorkshop()

@@ -1,9 +1,10 @@
+import { keysOf } from '../api/shapes'
 import { X } from 'lucide-react'
 import type { Condition } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { Texts } from '../offers/goods-choice'
 import { Button } from '../ui/button'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Select } from '../ui/select'
 import {
   Bounds,
@@ -16,7 +17,7 @@ import {
   type Props,
   type Saying,
 } from './condition-parts'
-import { FACTS, type Fact } from './words'
+import { FACTS, type Fact } from '../words/rules'
 
 /** A condition on another fact, as it begins. */
 function blank(fact: Fact, home: string): Condition {
@@ -50,7 +51,7 @@ function blank(fact: Fact, home: string): Condition {
   }
 }
 
-const ALL_FACTS = Object.keys(FACTS) as Fact[]
+const ALL_FACTS = keysOf(FACTS)
 
 /** Whether a condition says enough to be stored. */
 const complete = (condition: Condition) =>

@@ -1,15 +1,16 @@
 import type { ComponentProps } from 'react'
 import type { Condition } from '../api/client'
-import { useChoices, useGeography, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { useChoices, useGeography } from '../setup/queries'
 import { Texts } from '../offers/goods-choice'
 import { BasisChoice } from '../plans/basis-choice'
 import { Many } from '../ui/choose'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { weekdayName } from '../ui/moment'
 import { Select } from '../ui/select'
 import { Typed } from '../ui/typed'
 import { PostcodeDoubts } from '../zones/clause-doubts'
-import { FACTS, type ConditionOn, type Measured } from './words'
+import { FACTS, type ConditionOn, type Measured } from '../words/rules'
 
 export interface Props {
   condition: Condition

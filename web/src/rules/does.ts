@@ -1,3 +1,4 @@
+import { byId } from '../api/by-id'
 import type { Quote, ReckoningStep, Setup } from '../api/client'
 import type { Formats } from '../ui/format'
 
@@ -21,7 +22,7 @@ function changes({ code, amount, numbers }: ReckoningStep): boolean {
 /** What a rule does to the methods of a cart: prices before and after, names, what it hides. */
 export function ruleDoes(rule: string, quote: Quote, setup: Setup, formats: Formats): string[] {
   return quote.methods.flatMap((method) => {
-    const name = setup.methods.find(({ id }) => id === method.method)?.name ?? method.name
+    const name = byId(setup.methods, method.method)?.name ?? method.name
     const hidden = method.causes.some(
       ({ code, setting }) => code === 'hidden_by_rule' && setting?.id === rule,
     )

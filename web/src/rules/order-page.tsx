@@ -1,8 +1,9 @@
+import { byId } from '../api/by-id'
 import { Link } from 'react-router'
 import type { MethodQuote, Quote } from '../api/client'
-import { useWorkshop } from '../api/setup'
-import { useAllReckonings, useBenchResult } from '../bench/result'
-import { toldCauses } from '../reckoning/words'
+import { useWorkshop } from '../edits/workshop'
+import { useAllReckonings, useBenchResult } from '../cart/result'
+import { toldCauses } from '../words/reckoning'
 import { formatsOf, type Formats } from '../ui/format'
 import { counted } from '../ui/locale'
 import { Price } from '../ui/price'
@@ -42,7 +43,7 @@ export function OrderPage() {
             <th className="w-64 py-1 pr-3 font-cond font-medium text-soft">Step</th>
             {quote.methods.map((method) => (
               <th key={method.rate} className="px-2 py-1 text-right font-medium">
-                {setup.methods.find(({ id }) => id === method.method)?.name}
+                {byId(setup.methods, method.method)?.name}
               </th>
             ))}
           </tr>

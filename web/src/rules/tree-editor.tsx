@@ -1,8 +1,8 @@
 import { Plus, X } from 'lucide-react'
 import type { Tree } from '../api/client'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { ConditionEditor } from './condition-editor'
-import { isTree, kindOf, KINDS, partsOf, type Kind, type Part } from './words'
+import { isTree, kindOf, KINDS, partsOf, type Kind, type Part } from '../words/rules'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
 

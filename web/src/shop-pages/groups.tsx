@@ -1,5 +1,5 @@
 import { Trash2 } from 'lucide-react'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { Button } from '../ui/button'
 import { Tick } from '../ui/tick'
 import { Typed } from '../ui/typed'

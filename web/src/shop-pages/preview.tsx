@@ -1,6 +1,7 @@
+import { parsed } from '../api/shapes'
 import { useEffect, useRef } from 'react'
-import { useWorkshop } from '../api/setup'
-import { documentOf, useBenchCart } from '../bench/cart'
+import { useWorkshop } from '../edits/workshop'
+import { documentOf, useBenchCart } from '../cart/cart'
 import type { Attributes, PartName } from './parts'
 
 const loaded = new Map<PartName, Promise<void>>()
@@ -37,7 +38,7 @@ export function PartPreview({ name, settings }: { name: PartName; settings: Attr
     const part = document.createElement(`gate-mile-${name}`)
     const attributes: Attributes = {
       ...fromBench(name, bench),
-      ...(JSON.parse(said) as Attributes),
+      ...parsed<Attributes>(said),
       through: '/api/shopper',
     }
     for (const [key, value] of Object.entries(attributes))
@@ -62,7 +63,7 @@ interface Told {
 }
 
 function fromBench(name: PartName, bench: string): Attributes {
-  const { lines, destination } = JSON.parse(bench) as Told
+  const { lines, destination } = parsed<Told>(bench)
   const [first, ...others] = lines.flatMap(({ sku, quantity }) => (sku ? [{ sku, quantity }] : []))
   switch (name) {
     case 'estimate':
@@ -92,7 +93,7 @@ const FIELDS = [
 
 /** A form as shops have it, with the bench's address in it. */
 function addressForm(bench: string): HTMLElement[] {
-  const { destination } = JSON.parse(bench) as Told
+  const { destination } = parsed<Told>(bench)
   const typed: Record<string, string | null | undefined> = {
     'address-line1': destination?.lines?.[0],
     'address-level1': destination?.region,

@@ -1,7 +1,8 @@
+import { typedOf } from '../edits/edits'
 import { Link } from 'react-router'
 import { messageOf } from '../api/client'
 import { useEditedStore } from '../edits/edited'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { TextArea } from '../ui/input'
 import { Radios } from '../ui/radios'
 import { Switch } from '../ui/switch'
@@ -14,7 +15,7 @@ import { ShopPart } from './shop-part'
 /** What can stand on the shop's own pages, how it behaves there, and who may ask. */
 export function ShopPages() {
   const edited = useEditedStore()
-  const closed = { open: false, origins: [] as string[] }
+  const closed: { open: boolean; origins: string[] } = { open: false, origins: [] }
   const parts = partsOf(edited.doc.storefront?.parts)
   const changed =
     <Name extends PartName>(name: Name, fields: Partial<Parts[Name]>) =>
@@ -25,14 +26,23 @@ export function ShopPages() {
         parts: { ...storefront?.parts, [name]: { ...partsOf(storefront?.parts)[name], ...fields } },
       },
     })
-  const put = <Name extends PartName>(name: Name, fields: Partial<Parts[Name]>) =>
-    edited.put(name, 'On the shop’s pages', changed(name, fields), {
-      read: ({ storefront }) => storefront?.parts?.[name],
-    })
-  const type = <Name extends PartName>(name: Name, fields: Partial<Parts[Name]>) =>
-    edited.change(name, 'On the shop’s pages', changed(name, fields), {
-      read: ({ storefront }) => storefront?.parts?.[name],
-    })
+  /** One place for each field, so that two that are changed at once are both stored. */
+  const placeOf = <Name extends PartName>(name: Name, fields: Partial<Parts[Name]>) => {
+    const names = Object.keys(fields) as (keyof Parts[Name])[]
+    return {
+      key: `${name} ${names.join(' ')}`,
+      read: ({ storefront }: typeof edited.doc) =>
+        names.map((field) => partsOf(storefront?.parts)[name][field]),
+    }
+  }
+  const put = <Name extends PartName>(name: Name, fields: Partial<Parts[Name]>) => {
+    const { key, read } = placeOf(name, fields)
+    edited.put(key, 'On the shop’s pages', changed(name, fields), { read })
+  }
+  const type = <Name extends PartName>(name: Name, fields: Partial<Parts[Name]>) => {
+    const { key, read } = placeOf(name, fields)
+    edited.change(key, 'On the shop’s pages', changed(name, fields), { read })
+  }
   const { estimate, choice, milepost, address } = parts
   return (
     <div className="flex flex-col gap-6 pb-8">
@@ -96,7 +106,7 @@ export function ShopPages() {
           groups={choice.groups}
           change={(groups) => type('choice', { groups })}
           put={(groups) => put('choice', { groups })}
-          commit={() => edited.commit('choice')}
+          commit={() => edited.commit('choice groups')}
           errorAt={edited.problemAt}
         />
       </ShopPart>
@@ -121,7 +131,7 @@ export function ShopPages() {
           value={milepost.page}
           error={edited.problemAt('/storefront/parts/milepost/page')}
           change={(page) => type('milepost', { page })}
-          commit={() => edited.commit('milepost')}
+          commit={() => edited.commit('milepost page')}
         />
         <Tick on={milepost.bar} change={(bar) => put('milepost', { bar })}>
           With a bar
@@ -151,9 +161,9 @@ export function ShopPages() {
 /** Shops that may ask for mileposts without a key, and the page on which carts are tried. */
 function WhoMayAsk() {
   const edited = useEditedStore()
-  const closed = { open: false, origins: [] as string[] }
+  const closed: { open: boolean; origins: string[] } = { open: false, origins: [] }
   const edit = edited.at('origins')
-  const text = (edit?.typed as string | undefined) ?? (edited.stored.storefront?.origins ?? []).join('\n')
+  const text = typedOf<string>(edit) ?? (edited.stored.storefront?.origins ?? []).join('\n')
   const { open } = edited.doc.storefront ?? closed
   const problem = edit?.problem && messageOf(edit.problem)
   const type = (typed: string) => {

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
-import { useWorkshop } from '../api/setup'
-import { copy } from '../bench/copy'
+import { useWorkshop } from '../edits/workshop'
+import { copy } from '../ui/copy'
 import { Button } from '../ui/button'
 import { attributesOf, tagOf, type PartName, type Parts } from './parts'
 import { PartPreview } from './preview'

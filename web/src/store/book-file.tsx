@@ -1,9 +1,10 @@
+import { errorOf, keysOf } from '../api/shapes'
 import { useQueryClient } from '@tanstack/react-query'
 import { useId, useState, type ChangeEvent } from 'react'
 import { ApiProblem, answerOf, type Schemas, type Setup } from '../api/client'
-import type { Call } from '../api/setup'
+import type { Call } from '../edits/workshop'
 import { foreseeing } from '../edits/use-act'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { counted, list } from '../ui/locale'
 import { Button } from '../ui/button'
 import { Input } from '../ui/input'
@@ -61,7 +62,7 @@ export function BookFile({ take }: { take: (call: Call<Imported>) => Promise<unk
       setProblem(
         error instanceof SyntaxError
           ? new Error(`${file.name} is no JSON: ${error.message}`)
-          : (error as Error),
+          : errorOf(error),
       )
     } finally {
       setBusy(false)
@@ -78,7 +79,7 @@ export function BookFile({ take }: { take: (call: Call<Imported>) => Promise<unk
       setChosen(null)
       await client.invalidateQueries()
     } catch (error) {
-      setProblem(error as Error)
+      setProblem(errorOf(error))
       // Somebody changed something since: what would come and go is another now.
       if (error instanceof ApiProblem && error.problem.status === 409)
         setChosen({ ...chosen!, told: await ask(book) })
@@ -187,7 +188,7 @@ function Preview({
                 <th className="py-1 font-normal whitespace-nowrap">
                   {counted(2, LISTS[list] ?? list).slice(2)}
                 </th>
-                {(Object.keys(SIDES) as (keyof typeof SIDES)[]).map((side) => (
+                {keysOf(SIDES).map((side) => (
                   <td key={side} className="py-1 pl-4">
                     {sides[side].count === 0 ? '–' : <Names {...sides[side]} />}
                   </td>
@@ -197,7 +198,7 @@ function Preview({
             {rates && (
               <tr className="border-t border-hair">
                 <th className="py-1 font-normal">rates</th>
-                {(Object.keys(SIDES) as (keyof typeof SIDES)[]).map((side) => (
+                {keysOf(SIDES).map((side) => (
                   <td key={side} className="py-1 pl-4">
                     {told.rates[side] || '–'}
                   </td>

@@ -1,10 +1,11 @@
+import { errorOf } from '../api/shapes'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState, type FormEvent } from 'react'
 import { ApiProblem, api, answerOf } from '../api/client'
-import { useChoices } from '../api/setup'
+import { useChoices } from '../setup/queries'
 import { opening } from '../edits/use-act'
-import { Wordmark } from '../frame/top-bar'
-import { FieldError } from '../ui/field'
+import { Wordmark } from '../ui/wordmark'
+import { FieldError } from '../ui/field-error'
 import { BookFile } from './book-file'
 import { storeBody, StoreFields, type StoreDraft } from './store-fields'
 import { Button } from '../ui/button'
@@ -35,7 +36,7 @@ export function FirstRun() {
     try {
       client.setQueryData(['setup'], await answerOf(api.POST('/api/store', { body: storeBody(draft) })))
     } catch (error) {
-      setProblem(error as Error)
+      setProblem(errorOf(error))
     }
   }
 

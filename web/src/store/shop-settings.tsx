@@ -1,10 +1,12 @@
+import { typedOf, thingOf } from '../edits/edits'
+import { keysOf } from '../api/shapes'
 import { toast } from '../ui/toast'
 import type { Store } from '../api/client'
-import { useChoices } from '../api/setup'
+import { useChoices } from '../setup/queries'
 import { useEditedStore } from '../edits/edited'
 import { useAct } from '../edits/use-act'
 import { Conflict } from '../ui/conflict'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Backups } from './backups'
 import { BookFile } from './book-file'
 import { Taxes } from './taxes'
@@ -46,7 +48,7 @@ function Form() {
   const edited = useEditedStore()
   const { data: choices } = useChoices()
   const edit = edited.at(KEY)
-  const typed = (edit?.typed as Partial<StoreDraft> | undefined) ?? {}
+  const typed = typedOf<Partial<StoreDraft>>(edit) ?? {}
   const shown = { ...draftOf(edited.stored), ...typed }
   const set = (more: Partial<StoreDraft>) => {
     const fields = { ...typed, ...more }
@@ -57,10 +59,8 @@ function Form() {
       stored: () => toast('Saved'),
     })
   }
-  const theirs = edit?.current ? draftOf(edit.current as Store) : null
-  const differing = theirs
-    ? (Object.keys(typed) as (keyof StoreDraft)[]).filter((key) => theirs[key] !== shown[key])
-    : []
+  const theirs = edit?.current ? draftOf(thingOf<Store>(edit.current)) : null
+  const differing = theirs ? keysOf(typed).filter((key) => theirs[key] !== shown[key]) : []
   if (!choices) return null
   return (
     <form

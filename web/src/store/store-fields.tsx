@@ -1,6 +1,6 @@
 import { useId, type ReactNode } from 'react'
 import type { Choices } from '../api/client'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { Input, TextArea } from '../ui/input'
 import { Select } from '../ui/select'
 

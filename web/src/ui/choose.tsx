@@ -1,7 +1,7 @@
 import { X } from 'lucide-react'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { Button } from './button'
-import { FieldError } from './field'
+import { FieldError } from './field-error'
 import { Radios } from './radios'
 import { Select } from './select'
 import { Tick } from './tick'

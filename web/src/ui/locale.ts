@@ -40,7 +40,11 @@ export function list(
 export function shortList(
   items: readonly string[],
   most: number,
-  { of = items.length, rest = (left: number) => `${count(left)} more`, last = 'and' as 'and' | 'or' } = {},
+  {
+    of = items.length,
+    rest = (left: number) => `${count(left)} more`,
+    last = 'and',
+  }: { of?: number; rest?: (left: number) => string; last?: 'and' | 'or' } = {},
 ): string {
   const shown = items.slice(0, most)
   const left = of - shown.length

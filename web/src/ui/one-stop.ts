@@ -26,7 +26,7 @@ export function useOneStop<Element extends HTMLElement>(of: string) {
     },
     onKeyDown: (event: KeyboardEvent<Element>) => {
       const things = all()
-      const at = things.indexOf(event.target as HTMLElement)
+      const at = things.findIndex((one) => one === event.target)
       const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: things.length - 1 }[event.key]
       const next = at < 0 || to === undefined ? undefined : things[to]
       if (!next) return

@@ -25,7 +25,8 @@ export function Popped({
       collisionPadding={8}
       className={`z-40 max-h-(--radix-popover-content-available-height) max-w-[94vw] overflow-y-auto outline-none ${contentClass}`}
       onInteractOutside={(event) => {
-        if (stays && !(event.target as Element).closest('[data-stays]')) event.preventDefault()
+        if (stays && !(event.target instanceof Element && event.target.closest('[data-stays]')))
+          event.preventDefault()
       }}
     >
       {children(() => setOpen(false))}

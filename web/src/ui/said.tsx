@@ -1,4 +1,5 @@
-import type { ReactNode } from 'react'
+import { useRef, type ReactNode } from 'react'
+import { useFault } from './alerts'
 
 /** What stands in place of a list that has nothing in it. */
 export function Empty({ children }: { children: ReactNode }) {
@@ -27,12 +28,10 @@ export function Panel({
   id?: string | undefined
   children: ReactNode
 }) {
+  const box = useRef<HTMLDivElement>(null)
+  useFault(box, alert)
   return (
-    <div
-      id={id}
-      role={alert ? 'alert' : undefined}
-      className={`border-l-4 bg-white px-3 py-2 ${TONES[tone]} ${className}`}
-    >
+    <div ref={box} id={id} className={`border-l-4 bg-white px-3 py-2 ${TONES[tone]} ${className}`}>
       {children}
     </div>
   )

@@ -42,7 +42,7 @@ export function Sorted({ items, move, children }: SortedProps) {
   const ids = useMemo(() => items.map(({ id }) => id!), [items])
   const nameOf = (id: string | number) => items.find((item) => item.id === id)?.name ?? ''
   const placeOf = (id: string | number) => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`
-  const announcements: Announcements = {
+  const announcements = {
     onDragStart: ({ active }) => `${nameOf(active.id)} is picked up, ${placeOf(active.id)}.`,
     onDragOver: ({ active, over }) => over && `${nameOf(active.id)} goes to ${placeOf(over.id)}.`,
     onDragEnd: ({ active, over }) => over && `${nameOf(active.id)} is put down at ${placeOf(over.id)}.`,

@@ -2,6 +2,13 @@ import { lazy, Suspense, useEffect, useState } from 'react'
 
 const Shown = lazy(() => import('./tip-shown'))
 
+/** What is written in a cell of a sheet, where it is cut short. */
+function cutIn({ target }: Event): HTMLElement | null {
+  const cell = target instanceof Element ? target.closest('[data-cell]') : null
+  const text = cell?.querySelector<HTMLElement>('.truncate[data-tip]')
+  return text && text.scrollWidth > text.clientWidth ? text : null
+}
+
 /** How long the pointer rests on something before its tip comes, in milliseconds. */
 const REST = 500
 
@@ -40,8 +47,10 @@ export function Tips() {
       if (target) timer = window.setTimeout(() => show(target), REST)
     }
     const focus = (event: FocusEvent) => {
-      const target = of(event)
-      if (target?.matches(':focus-visible')) show(target)
+      const own = of(event)
+      const cut = own ? null : cutIn(event)
+      if (own?.matches(':focus-visible')) show(own)
+      else if (cut?.closest('[data-cell]')?.matches(':focus-visible')) show(cut)
       else leave()
     }
     const key = (event: KeyboardEvent) => event.key === 'Escape' && leave()

@@ -1,5 +1,5 @@
 import { useId, type KeyboardEvent } from 'react'
-import { FieldError } from './field'
+import { FieldError } from './field-error'
 import { Input } from './input'
 
 interface Props {

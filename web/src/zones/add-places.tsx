@@ -1,7 +1,8 @@
 import { Command } from 'cmdk'
 import { useState } from 'react'
 import type { Schemas, Zone } from '../api/client'
-import { useChoices, useGeography, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { useChoices, useGeography } from '../setup/queries'
 import { useActs } from '../edits/acts'
 import { counted, countryName, list } from '../ui/locale'
 

@@ -1,12 +1,13 @@
 import { ChevronDown, ChevronRight, X } from 'lucide-react'
 import { useState } from 'react'
 import type { Area, Zone } from '../api/client'
-import { useGeography, useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
+import { useGeography } from '../setup/queries'
 import { useActs } from '../edits/acts'
 import { AddPlaces } from './add-places'
 import { ClausesEditor } from './clauses-editor'
 import { RegionsEditor } from './regions-editor'
-import { areaSentence } from './words'
+import { areaSentence } from '../words/zones'
 import { Button } from '../ui/button'
 
 /** What a zone covers: each area as a sentence that opens into its regions and postcodes. */

@@ -1,9 +1,10 @@
+import { typedOf } from '../edits/edits'
 import { useQuery } from '@tanstack/react-query'
 import { useDeferredValue, useId, useRef, type FocusEvent } from 'react'
 import { api, answerOf, type Area, type Zone } from '../api/client'
-import { useGeography } from '../api/setup'
+import { useGeography } from '../setup/queries'
 import { useEditedArea } from '../edits/edited'
-import { FieldError } from '../ui/field'
+import { FieldError } from '../ui/field-error'
 import { counted } from '../ui/locale'
 import { useAddAreas } from './add-places'
 import { ClauseDoubts, withClause } from './clause-doubts'
@@ -29,7 +30,7 @@ export function ClausesEditor({ zone, area, list }: { zone: Zone; area: Area; li
   const field = useRef<HTMLTextAreaElement>(null)
   const addAreas = useAddAreas()
   const edit = edited.at(list)
-  const typed = edit?.typed as Typed | undefined
+  const typed = typedOf<Typed>(edit)
   const draft = typed?.text ?? null
   const { data: whole } = useQuery({
     queryKey: ['area', area.id, zone.lock_version],

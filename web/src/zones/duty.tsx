@@ -1,7 +1,7 @@
 import type { Zone } from '../api/client'
-import { useWorkshop } from '../api/setup'
+import { useWorkshop } from '../edits/workshop'
 import { useEdited } from '../edits/edited'
-import { Field } from '../ui/field'
+import { Field } from '../forms/field'
 import { formatsOf } from '../ui/format'
 import { Tick } from '../ui/tick'
 

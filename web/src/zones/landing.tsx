@@ -1,11 +1,14 @@
+import { byId } from '../api/by-id'
+import { Status } from '../ui/alerts'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { ApiProblem, messageOf, api, answerOf, type Ladder, type Schemas } from '../api/client'
-import { useChoices, useGeography, useWorkshop } from '../api/setup'
-import { benchOf, documentOf, useBenchCart } from '../bench/cart'
-import { FieldError } from '../ui/field'
+import { useWorkshop } from '../edits/workshop'
+import { useChoices, useGeography } from '../setup/queries'
+import { benchOf, documentOf, useBenchCart } from '../cart/cart'
+import { FieldError } from '../ui/field-error'
 import { counted, list, placeName, shortList } from '../ui/locale'
-import { levelWords, remarkSentence } from './words'
+import { levelWords, remarkSentence } from '../words/zones'
 import { readFile } from '../ui/read-file'
 import { useLatest } from '../ui/use-latest'
 import { Select } from '../ui/select'
@@ -102,7 +105,7 @@ export function Landing() {
 function Rungs({ ladder }: { ladder: Ladder }) {
   const { setup } = useWorkshop()
   const { data: geography } = useGeography()
-  const zone = (id: string) => setup.zones.find((candidate) => candidate.id === id)?.name ?? ''
+  const zone = (id: string) => byId(setup.zones, id)?.name ?? ''
   const { landing } = ladder
   const place = ladder.place as { country?: string }
   const by = (rung: Schemas['Rung']) =>
@@ -125,13 +128,13 @@ function Rungs({ ladder }: { ladder: Ladder }) {
         ? `leaves out “${miss.clause}”`
         : `does not list this postcode${miss.near ? `; “${miss.near}” comes near, but is not it` : ''}`
   return (
-    <section aria-label="Where it lands" aria-live="polite" className="max-w-3xl">
-      <p className="text-base font-semibold">
+    <section aria-label="Where it lands" className="max-w-3xl">
+      <Status className="text-base font-semibold">
         {landing.status === 'zone' && `It lands in ${zone(landing.zone ?? '')}.`}
         {landing.status === 'none' && 'It lands nowhere: no zone covers it.'}
         {landing.status === 'undetermined' &&
           `Not enough to tell: the ${landing.decides} decides between ${list((landing.candidates ?? []).map((id) => (id ? zone(id) : 'no zone')))}.`}
-      </p>
+      </Status>
       {ladder.remarks.map((remark) => (
         <p key={remark} className="text-ochre">
           {remarkSentence(
@@ -225,8 +228,8 @@ function AddressList() {
       </div>
       {error && <FieldError>{error}</FieldError>}
       {found && (
-        <div className="mt-2 max-w-2xl" aria-live="polite">
-          <p className="font-semibold">{counted(found.total, 'address', 'addresses')}</p>
+        <div className="mt-2 max-w-2xl">
+          <Status className="font-semibold">{counted(found.total, 'address', 'addresses')}</Status>
           <ul>
             {setup.zones
               .filter(({ id }) => found.zones[id])

@@ -1,4 +1,4 @@
-import { TableCsv } from '../ui/table-csv'
+import { TableCsv } from '../forms/table-csv'
 
 /** Zones out and in as CSV. */
 export function ZonesCsv() {

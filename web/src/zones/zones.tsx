@@ -1,20 +1,22 @@
+import { byId } from '../api/by-id'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Tabs } from 'radix-ui'
 import { useMemo, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { api, answerOf, type CoverageMap, type Zone } from '../api/client'
-import { awake, useFindings, useGeography, useWorkshop } from '../api/setup'
-import { AddZone } from '../board/add-zone'
+import { useWorkshop } from '../edits/workshop'
+import { awake, useFindings, useGeography } from '../setup/queries'
+import { AddZone } from './add-zone'
 import { useActs } from '../edits/acts'
-import { ZoneEditor } from '../board/zone-editor'
-import { useBenchResult } from '../bench/result'
+import { ZoneEditor } from './zone-editor'
+import { useBenchResult } from '../cart/result'
 import { alphabetically, counted, countryName, list } from '../ui/locale'
 import { useAddAreas } from './add-places'
 import { FindingsList } from '../findings/findings-list'
 import { Landing } from './landing'
-import { toneOf } from './tones'
-import { areaSentence } from './words'
-import { WorldMap } from './world-map'
+import { toneOf } from '../map/tones'
+import { areaSentence } from '../words/zones'
+import { WorldMap } from '../map/world-map'
 import { ZonesCsv } from './zones-csv'
 import { Answer } from '../ui/answer'
 import { Table } from '../ui/table'
@@ -239,7 +241,7 @@ function CountryTable({ coverage }: { coverage: CoverageMap | undefined }) {
   const codes = Object.values(geography?.numbers ?? {}).sort((a, b) =>
     alphabetically(countryName(a), countryName(b)),
   )
-  const name = (id: string) => setup.zones.find((zone) => zone.id === id)?.name ?? ''
+  const name = (id: string) => byId(setup.zones, id)?.name ?? ''
   const served = { wholly: 'wholly', partly: 'in part', none: 'not at all' }
   const rows = codes.map((code) => {
     const found = coverage?.countries[code]

@@ -30,6 +30,10 @@ const FEW = 60
 const FEW_COLUMNS = 12
 const OWN_SIZE = 14
 
+/** What one press of Alt+Shift and an arrow adds to the width of a column, and the least that it has. */
+const WIDER: Record<string, number> = { ArrowRight: 16, ArrowLeft: -16 }
+const LEAST = 32
+
 const features = tableFeatures({ columnSizingFeature, columnResizingFeature })
 
 /** What the table is of: its rows are drawn by place, as they come into view. */
@@ -129,18 +133,7 @@ export function Sheet<Row>({
     },
   })
   const items = virtual.getVirtualItems()
-  const defs = useMemo(
-    () =>
-      columns.map(({ id, width }): ColumnDef<typeof features, Shown> => ({
-        id,
-        size: width,
-        minSize: 24,
-        maxSize: 600,
-      })),
-    [columns],
-  )
-  const table = useTable({ features, columns: defs, data: NOTHING })
-  const sizes = table.getAllLeafColumns().map((column) => column.getSize() * scale)
+  const { table, sizes, widen } = useWidths(columns, scale)
   const widths = sizes.join(' ')
   const width = sizes.reduce((sum, one) => sum + one, 0)
 
@@ -191,6 +184,12 @@ export function Sheet<Row>({
       className={`relative overflow-auto bg-sheet ${className}`}
       onKeyDown={(event) => {
         if (inHead(event)) return
+        const by = WIDER[event.key]
+        if (by && event.altKey && event.shiftKey && !begun) {
+          event.preventDefault()
+          widen(active.column, by)
+          return
+        }
         const row = rows.at(active.row)
         if (!begun && row !== undefined) more?.(event, row)
         if (!event.isDefaultPrevented()) sheet.keys(event)
@@ -205,42 +204,7 @@ export function Sheet<Row>({
         if (left && !event.currentTarget.contains(event.relatedTarget)) left()
       }}
     >
-      <div
-        role="rowgroup"
-        className="sticky top-0 z-10 bg-paper"
-        style={{ width, minHeight: headHeight * scale }}
-      >
-        <div
-          role="row"
-          aria-rowindex={1}
-          className="flex items-end border-b border-edge font-cond leading-tight text-soft"
-          style={{ minHeight: headHeight * scale }}
-        >
-          {table.getFlatHeaders().map((header, at) => {
-            const column = columns[at]!
-            return (
-              <div
-                key={column.id}
-                role="columnheader"
-                aria-colindex={at + 1}
-                aria-sort={column.sorted}
-                data-tip={column.title}
-                className={`group relative shrink-0 pb-1 ${column.numeric ? 'px-1 text-right' : 'pr-1 pl-2'}`}
-                style={{ width: sizes[at] }}
-              >
-                {column.head}
-                <span
-                  aria-hidden
-                  className="absolute top-0 right-0 h-full w-1.5 cursor-col-resize touch-none group-hover:border-r-2 group-hover:border-edge"
-                  onMouseDown={header.getResizeHandler()}
-                  onTouchStart={header.getResizeHandler()}
-                  onDoubleClick={() => header.column.resetSize()}
-                />
-              </div>
-            )
-          })}
-        </div>
-      </div>
+      <SheetHead columns={columns} table={table} sizes={sizes} height={headHeight * scale} />
       <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize(), width }}>
         {items.map(({ index, start }) => {
           const row = rows.at(index)
@@ -279,9 +243,84 @@ export function Sheet<Row>({
   )
 }
 
+/** How wide each column is, in pixels, as the merchant has made it. */
+function useWidths<Row>(columns: readonly SheetColumn<Row>[], scale: number) {
+  const defs = useMemo(
+    () =>
+      columns.map(({ id, width }): ColumnDef<typeof features, Shown> => ({
+        id,
+        size: width,
+        minSize: 24,
+        maxSize: 600,
+      })),
+    [columns],
+  )
+  const table = useTable({ features, columns: defs, data: NOTHING })
+  const sizes = table.getAllLeafColumns().map((column) => column.getSize() * scale)
+  /** Makes a column wider, or narrower. */
+  const widen = (at: number, by: number) => {
+    const column = table.getAllLeafColumns()[at]
+    if (column)
+      table.setColumnSizing((old) => ({ ...old, [column.id]: Math.max(LEAST, column.getSize() + by) }))
+  }
+  return { table, sizes, widen }
+}
+
+/** The heads of the columns, which stay in view; their edges are dragged. */
+function SheetHead<Row>({
+  columns,
+  table,
+  sizes,
+  height,
+}: {
+  columns: readonly SheetColumn<Row>[]
+  table: ReturnType<typeof useWidths>['table']
+  sizes: number[]
+  height: number
+}) {
+  return (
+    <div
+      role="rowgroup"
+      className="sticky top-0 z-10 bg-paper"
+      style={{ width: sizes.reduce((sum, one) => sum + one, 0), minHeight: height }}
+    >
+      <div
+        role="row"
+        aria-rowindex={1}
+        className="flex items-end border-b border-edge font-cond leading-tight text-soft"
+        style={{ minHeight: height }}
+      >
+        {table.getFlatHeaders().map((header, at) => {
+          const column = columns[at]!
+          return (
+            <div
+              key={column.id}
+              role="columnheader"
+              aria-colindex={at + 1}
+              aria-sort={column.sorted}
+              data-tip={column.title}
+              className={`group relative shrink-0 pb-1 ${column.numeric ? 'px-1 text-right' : 'pr-1 pl-2'}`}
+              style={{ width: sizes[at] }}
+            >
+              {column.head}
+              <span
+                aria-hidden
+                className="absolute top-0 right-0 h-full w-1.5 cursor-col-resize touch-none group-hover:border-r-2 group-hover:border-edge"
+                onMouseDown={header.getResizeHandler()}
+                onTouchStart={header.getResizeHandler()}
+                onDoubleClick={() => header.column.resetSize()}
+              />
+            </div>
+          )
+        })}
+      </div>
+    </div>
+  )
+}
+
 /** What stands in the head has keys of its own. */
 const inHead = ({ target }: { target: EventTarget }) =>
-  (target as HTMLElement).closest('[role=columnheader]') !== null
+  target instanceof Element && target.closest('[role=columnheader]') !== null
 
 /** Where the row is now that a cell of is being typed into. */
 function rowNow<Row>(rows: SheetRows<Row>, begun: Begun<Row>): number | null {
@@ -350,7 +389,8 @@ const SheetRow = memo(function SheetRow(props: RowProps) {
             className={`relative flex shrink-0 items-center outline-none ${fault ? 'ring-2 ring-brick ring-inset' : 'focus:ring-2 focus:ring-ink focus:ring-inset'} ${within ? 'bg-lime/40' : ''} ${column.numeric ? 'justify-end' : ''}`}
             style={{ width: `${widths[at]}px` }}
             onMouseDown={(event) => {
-              if (editing || (event.target as HTMLElement).closest('button, input, a')) return
+              if (editing || (event.target instanceof Element && event.target.closest('button, input, a')))
+                return
               event.preventDefault()
               props.press(index, at, event.shiftKey, event.currentTarget === document.activeElement)
             }}

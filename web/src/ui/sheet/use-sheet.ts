@@ -1,11 +1,10 @@
-import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
+import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react'
 import { toast } from '../toast'
+import { useWritten } from './use-written'
 import { rangeOf, tableOf, type Place, type SheetCell, type SheetColumn, type SheetRows } from './types'
 
 /** The most rows that are pasted, filled or emptied at once. */
 const MOST = 2000
-/** How many changes of cells can be undone. */
-const REMEMBERED = 100
 
 interface Settings<Row> {
   columns: readonly SheetColumn<Row>[]
@@ -33,7 +32,20 @@ export interface Begun<Row> {
   text: string
 }
 
-type Done<Row> = { cells: SheetCell<Row>[]; before: string[] }
+/** By how many rows and columns a key moves. */
+function moveOf(key: string, command: boolean, page: number, rows: number, columns: number) {
+  const by: Record<string, [number, number]> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+    PageUp: [-page, 0],
+    PageDown: [page, 0],
+    Home: [command ? -rows : 0, -columns],
+    End: [command ? rows : 0, columns],
+  }
+  return by[key]
+}
 
 /** Where one is in a sheet, what is chosen there, and what keys and the clipboard do. */
 export function useSheet<Row>({
@@ -55,20 +67,7 @@ export function useSheet<Row>({
   const typed = useRef('')
   // Enter writes and takes the field away, which also takes the focus from it: once is enough.
   const alive = useRef(false)
-  const done = useRef<Done<Row>[]>([])
-  const undone = useRef<Done<Row>[]>([])
-  const forget = () => {
-    done.current = []
-    undone.current = []
-  }
-  // Where rows or columns are known by their places, and some went or came otherwise than by writing, what was written
-  // before no longer stands where it stood: it is not written back, and undoing goes to the last change as a whole.
-  const size = rows.byPlace ? `${rows.count} ${columns.length}` : ''
-  const wrote = useRef(false)
-  useEffect(() => {
-    if (!wrote.current) forget()
-    wrote.current = false
-  }, [size])
+  const { write, undo, redo, hear, forget } = useWritten(columns, rows, put, typing)
   const range = rangeOf(active, other)
   const single = range.top === range.bottom && range.left === range.right
 
@@ -85,39 +84,6 @@ export function useSheet<Row>({
     setFocus((count) => count + 1)
   }
   const open = (row: Row, column: SheetColumn<Row>) => !column.act && !column.closed?.(row)
-
-  /** Writes cells, and remembers what stood there. */
-  const write = (cells: SheetCell<Row>[]) => {
-    if (cells.length === 0) return
-    const before = cells.map(({ row, column }) =>
-      row === undefined ? '' : (columns.find(({ id }) => id === column)?.text(row) ?? ''),
-    )
-    done.current = [...done.current.slice(1 - REMEMBERED), { cells, before }]
-    undone.current = []
-    grow(cells)
-  }
-  /** Writing into the last row or below it adds rows: these come by writing. */
-  const tell = (cells: SheetCell<Row>[]) => {
-    wrote.current = cells.some(({ index }) => index >= rows.count - 1)
-    return cells
-  }
-  const grow = (cells: SheetCell<Row>[]) => put(tell(cells))
-  const hear = (cell: SheetCell<Row>) => tell([cell]).forEach((one) => typing?.(one, false))
-  const step = (from: typeof done, to: typeof done, texts: (one: Done<Row>) => string[]) => {
-    const one = from.current.pop()
-    if (!one) return false
-    to.current.push(one)
-    const again = texts(one)
-    grow(
-      one.cells.map((cell, at) => {
-        // The row as it is now, unless it is out of reach.
-        const row = rows.at(cell.index)
-        const same = row && cell.row && rows.idOf(row, cell.index) === rows.idOf(cell.row, cell.index)
-        return { ...cell, row: same || cell.row === undefined ? row : cell.row, text: again[at] ?? '' }
-      }),
-    )
-    return true
-  }
 
   const begin = (text: string | null, at: Place = active) => {
     const row = rows.at(at.row)
@@ -221,17 +187,7 @@ export function useSheet<Row>({
   const keys = (event: KeyboardEvent) => {
     if (begun || event.altKey) return
     const command = event.ctrlKey || event.metaKey
-    const by: Record<string, [number, number]> = {
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1],
-      PageUp: [-page(), 0],
-      PageDown: [page(), 0],
-      Home: [command ? -rows.count : 0, -columns.length],
-      End: [command ? rows.count : 0, columns.length],
-    }
-    const move = by[event.key]
+    const move = moveOf(event.key, command, page(), rows.count, columns.length)
     // What is typed goes where a range began, as in every spreadsheet.
     const place = single ? active : other
     const column = columns[place.column]
@@ -246,10 +202,9 @@ export function useSheet<Row>({
       void overwrite((down, of, first) => (down > 0 && !of.flag ? of.text(first) : null))
     } else if (command && letter === 'z' && !event.shiftKey) {
       // Taken back once more than was typed here: that is no reason to take back something else.
-      if (!step(done, undone, ({ before }) => before) && undone.current.length === 0) return
+      if (!undo()) return
     } else if (command && (letter === 'y' || letter === 'z')) {
-      if (!step(undone, done, ({ cells }) => cells.map(({ text }) => text)) && done.current.length === 0)
-        return
+      if (!redo()) return
     } else if (event.key === 'Escape') {
       if (single) return
       go(active)

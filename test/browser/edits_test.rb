@@ -58,6 +58,21 @@ class EditsTest < Minitest::Test
     assert(eventually { setup_now["rates"].any? { |rate| JSON.generate(rate["plan"]).then { |text| text.include?('"7.10"') && text.include?('"8.10"') } } })
   end
 
+  # Settings that are stored in one field of the shop, changed while the first of them is under way.
+  def test_settings_of_one_part_never_replace_each_other
+    visit "/offers/pages"
+    TURNSTILE.hold("PATCH", %r{\A/api/store})
+    within("section[aria-label='Choice of delivery']") do
+      choose "As a drop-down"
+      check "Methods that don’t take the basket are listed, with the reason"
+      uncheck "Where some goods keep a basket from being sent, it says which, and what there is without them"
+    end
+    assert(eventually { TURNSTILE.came.size == 1 })
+    TURNSTILE.open
+    choice = -> { setup_now.dig("store", "storefront", "parts", "choice") }
+    assert(eventually { choice.call&.values_at("shown", "unavailable", "apart") == ["menu", true, false] })
+  end
+
   # What a broken server refuses stays at its field, is listed wherever one goes, and can be sent again or taken back.
   def test_a_refused_edit_is_kept_listed_and_tried_again
     visit "/methods"

@@ -59,7 +59,7 @@ module Server
           yield
         ensure
           @lock.synchronize do
-            @running[who] -= 1
+            leave(@running, who)
             @free.broadcast
           end
         end
@@ -72,7 +72,7 @@ module Server
         lifeline, held = IO.pipe
         reader, writer = IO.pipe(binmode: true)
         answers, answer = IO.pipe(binmode: true)
-        pid = Process.fork { child(lifeline, writer, answers, work) }
+        pid = forked { child(lifeline, writer, answers, work) }
         [writer, answers].each(&:close)
         heard(reader, wanted, tell, ->(question) { reply(answer, asked.call(question)) })
       ensure
@@ -93,10 +93,18 @@ module Server
           end
 
           @waiting[who] += 1
-          waits(who, wanted)
-        ensure
-          @waiting[who] -= 1 if @waiting[who].positive?
+          begin
+            waits(who, wanted)
+          ensure
+            leave(@waiting, who)
+          end
         end
+      end
+
+      # Nothing is kept of those who have none left.
+      def leave(counts, who)
+        counts[who] -= 1
+        counts.delete(who) if counts[who].zero?
       end
 
       def waits(who, wanted)
@@ -109,6 +117,12 @@ module Server
         end
         @running[who] += 1
         true
+      end
+
+      def forked(&)
+        Process.fork(&)
+      rescue Errno::EAGAIN, Errno::ENOMEM
+        raise Problem.new(503, "The server is busy. Try again in a moment.", retry_after: 5)
       end
 
       def reap(pid)
@@ -177,15 +191,14 @@ module Server
 
       def tell_error(writer, error)
         known = error.is_a?(Problem) || error.is_a?(GateMile::Invalid)
-        said = if known
-                 error
-               else
-                 Failed.new("#{error.class}: #{error.message.to_s[0,
-                                                                  300]} (#{error.backtrace.to_a.first})")
-               end
-        put(writer, [:failed, said])
+        put(writer, [:failed, known ? error : unforeseen(error)])
       rescue StandardError
         nil # the other end says that it ended early
+      end
+
+      def unforeseen(error)
+        message = error.message.to_s[0, 300]
+        Failed.new("#{error.class}: #{message} (#{error.backtrace.to_a.first})")
       end
 
       # Sockets of shoppers, the lock of the folder and files of the database stay with the process that has them.

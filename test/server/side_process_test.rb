@@ -138,12 +138,23 @@ class SideProcessTest < Minitest::Test
     first, = lasting(:a, wanted: -> { !go })
     waiting = Array.new(3) { Thread.new { Side.run(:a, wanted: -> { !go }) { 1 } } }
     soon { waiting.all?(&:stop?) }
-    refused = assert_raises(Server::Problem) { Side.run(:a) { 1 } }
-    assert_equal 429, refused.status
+    # Asking again and again changes nothing: those that were refused are not counted.
+    tries = Array.new(4) { Thread.new { assert_raises(Server::Problem) { Side.run(:a, wanted: -> { !go }) { 1 } }.status } }
+    assert_equal([429] * 4, tries.map { |one| one.join(5)&.value })
     assert_equal 2, Side.run(:b) { 2 }
     go = true
     assert_equal [nil] * 4, [first, *waiting].map(&:value)
     assert_equal 0, Side.running
+  ensure
+    go = true
+  end
+
+  # A machine without room for another process refuses for now.
+  def test_no_room_for_a_process
+    full = ->(*) { raise Errno::EAGAIN }
+    refused = Process.stub(:fork, full) { assert_raises(Server::Problem) { Side.run(:a) { 1 } } }
+    assert_equal 503, refused.status
+    assert_equal 1, Side.run(:a) { 1 }
   end
 
   # Of all persons together only so many run.

@@ -86,9 +86,10 @@ function Row({ carrier, resting }: { carrier: Carrier; resting: boolean }) {
   }
   const take = (services: Tested['services']) => {
     const name = `Take services of ${carrier.name}`
-    edited.put('services', name, ({ services: known = [] }) => ({
+    const more = ({ services: known = [] }: typeof edited.doc) => ({
       services: [...known, ...services.filter(({ code }) => !known.some((service) => service.code === code))],
-    }))
+    })
+    edited.put('services', name, more, { onTop: true })
     setTested(null)
   }
   return (

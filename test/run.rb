@@ -87,7 +87,7 @@ def tell_times(outcomes, folder)
 end
 
 def run_apart(files, checks)
-  # What tests make once for all of them, and what they took.
+  # Files that tests share, and how long each test took.
   folders = { "GATE_MILE_TEST_MADE" => "made", Clock::VARIABLE => "times" }.transform_values { |name| Dir.mktmpdir("gate-mile-#{name}") }
   ENV.update(folders)
   at_exit { FileUtils.rm_rf(folders.values) }

@@ -2,8 +2,8 @@
 
 module Server
   module Records
-    # One field of a product: what the contract, documents and tables call it, the columns that hold it, and how each of
-    # these is made of the others. {ALL} is the one list of them: whatever goes through all fields goes through it.
+    # One field of a product: what the contract, documents and tables call it, the columns that hold it, and how to
+    # convert between these. {ALL} is the only list of fields; code that handles every field loops over it.
     class GoodsField
       # @return [String] in the contract, in documents and in tables
       attr_reader :name
@@ -33,7 +33,7 @@ module Server
       # @return [Boolean] whether it is kept as it was written
       def as_written? = false
 
-      # @param typed [Object] what the contract says of it, or text
+      # @param typed [Object] the value as the contract has it, or text
       # @param fields [GoodsFields] units, currency and registers of the shop
       # @param sure [Boolean] doubtful values are meant
       # @return [Hash] columns and their values, as Ruby has them

@@ -71,9 +71,9 @@ module Server
       def self.previewed(app, body)
         effort = Effort.new(app.env)
         bulk = GoodsBulk.new(body["scope"], body["set"], sure: body["sure"] || false)
-        done = SideProcess.run(Asking.now&.id || :nobody, wanted: lambda {
-          !effort.gone?
-        }, asked: GoodsInShop.new.method(:answer)) do |_, ask|
+        wanted = -> { !effort.gone? }
+        shop = GoodsInShop.new
+        done = SideProcess.run(Asking.now&.id || :nobody, wanted: wanted, asked: shop.method(:answer)) do |_, ask|
           bulk.run(store: false, shop: GoodsInShop::Asked.new(ask))
         end
         done ? app.answer(done) : app.status(204)
@@ -91,8 +91,9 @@ module Server
         LongChange.run("import", "product") do |change|
           # What was edited before is compiled before: while goods are imported nobody reads them.
           shelf.current
-          done = import.beside(into: change, wanted: wanted,
-&) or raise Problem.new(503, "Nobody waited for the end of this import.")
+          done = import.beside(into: change, wanted: wanted, &)
+          raise Problem.new(503, "Nobody waited for the end of this import.") unless done
+
           count = (done[:created] + done[:changed]).to_s
           shelf.renewed_goods(change.rows) { change.finish({ count: count }) }
           done

@@ -26,9 +26,8 @@ module Server
 
         app.post "/api/gates" do
           _, book = settings.shelf.current
-          gates = GateMile::NextGates.new(book, bench_cart(body_of, book), stop: Effort.new(env),
-                                                                           at: Moments.of(params["at"],
-                                                                                          book.store.time_zone))
+          at = Moments.of(params["at"], book.store.time_zone)
+          gates = GateMile::NextGates.new(book, bench_cart(body_of, book), stop: Effort.new(env), at: at)
           answer({ gates: gates.list.map { |gate| gate.to_h.merge(price: gate.price&.to_s) }, whole: gates.whole? })
         end
 

@@ -2,13 +2,13 @@
 
 module Server
   # Reads a catalogue from CSV, a slice of rows at a time: each row is new, changed, unchanged, doubtful or faulty, and
-  # what is good is written slice by slice. Products come first, whatever stands where in the file, and then their
-  # variants. The file is read through before anything is written.
+  # the good ones are written slice by slice. Products come before their variants, whatever the order in the file. The
+  # whole file is read before anything is written.
   class GoodsImport
     # Rows that are looked at, and written, together.
     SLICE = LongChange::SLICE
 
-    # Row of the file: line, its cells by our columns, the row of the shop that it changes, and what became of it.
+    # Row of the file: line, its cells by our columns, the shop's row that it changes, and the outcome.
     Row = Struct.new(:line, :sent, :cells, :columns, :old, :id, :fault, :field, :outcome, :doubt, keyword_init: true) do
       def sku = cells["sku"].to_s.strip
       def key = GateMile::Product.fold(sku)
@@ -98,9 +98,8 @@ module Server
     def slices(variants)
       each_sent.select { |sent, _| @index.variant?(sent) == variants }.each_slice(SLICE) do |slice|
         rows = slice.map do |sent, line|
-          Row.new(line: line, sent: sent, cells: @places.transform_values do |at|
-            sent[at]
-          end, columns: {})
+          cells = @places.transform_values { |at| sent[at] }
+          Row.new(line: line, sent: sent, cells: cells, columns: {})
         end
         ids = rows.filter_map { |row| @index.id(row.key) }
         olds = ids.empty? ? {} : @shop.rows(ids).to_h { |old| [old["id"], old] }
@@ -152,10 +151,8 @@ module Server
     def making(rows)
       coming = rows.filter_map { |row| row.columns["shipping_class_id"] }.grep(GoodsRows::Coming).uniq.reject(&:made)
       rows.each do |row|
-        if row.columns["shipping_class_id"].is_a?(GoodsRows::Coming)
-          row.columns["shipping_class_id"] =
-            row.columns["shipping_class_id"].id
-        end
+        named = row.columns["shipping_class_id"]
+        row.columns["shipping_class_id"] = named.id if named.is_a?(GoodsRows::Coming)
       end
       coming.map do |item|
         item.made = true

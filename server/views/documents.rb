@@ -27,7 +27,7 @@ module Server
 
       # Only what edits have changed since then.
       # @param revision [Integer]
-      # @param journal [String, nil] the one that was told with that revision
+      # @param journal [String, nil] the journal's name that came with that revision
       # @return [Hash] the SetupSince of the contract; the whole setup where it is not known what has changed
       def setup_since(revision, journal)
         Database.read do

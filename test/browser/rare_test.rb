@@ -3,7 +3,7 @@
 require_relative "../support/browser"
 
 # What is done less often: tables of treatments and rates, ending a session, dragging with a finger, widths of columns, the
-# map, printing, passing through fields without touching them, and what is said to whoever does not see the page.
+# map, printing, tabbing through fields without changing them, and what a screen reader is told.
 class RareTest < Minitest::Test
   include BrowserSupport
 
@@ -60,11 +60,11 @@ class RareTest < Minitest::Test
     assert_text "0 new, 0 changed"
     assert_button "Take 0 treatments", disabled: true
     name = setup_now["treatments"].first["name"]
-    fill_in "Treatments as CSV", with: csv.sub(name, "#{name} anew")
+    fill_in "Treatments as CSV", with: csv.sub(name, "#{name} again")
     assert_text "1 new"
     click_button "Take 1 treatment"
     assert_text "Took the treatments"
-    assert(eventually { setup_now["treatments"].any? { |one| one["name"] == "#{name} anew" } })
+    assert(eventually { setup_now["treatments"].any? { |one| one["name"] == "#{name} again" } })
   end
 
   # One of several sessions is ended from another one: there it is asked to sign in, here nothing else changes.

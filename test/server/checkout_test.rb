@@ -260,7 +260,7 @@ class CheckoutTest < Minitest::Test
     refute(offers.any? { |one| one.key?("name") }, "what an offer is called is the merchant's own")
   end
 
-  # One statement for all keys, and each keeps its own moment; one that was not used keeps none.
+  # All keys are written in one statement. Each keeps its own time, and an unused key has none.
   def test_when_each_key_was_last_used
     keys = Array.new(3) { |at| Server::Database.write { Server::KeyRing.make({ "name" => "Key #{at}", "public" => false, "origins" => [], "pace" => 10, "calls" => CALLS }) } }
     ring = Server::KeyRing.new

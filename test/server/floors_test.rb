@@ -5,8 +5,8 @@ require "prism"
 require_relative "../../server/boot"
 
 # The folders of server/ stand in an order (Server::FLOORS), and names are used in one direction only: on their own
-# floor and on those above it. Every constant that any file reads is looked at. What loads and starts the application
-# stands above all of them.
+# floor and on those above it. Every constant that any file reads is looked at. The files that load and start the
+# application may use every floor.
 class FloorsTest < Minitest::Test
   FOLDER = File.join(Server::ROOT, "server")
   FILES = Server::FLOORS.flat_map { |floor| Dir[File.join(FOLDER, floor, "**/*.rb")] }.freeze
@@ -105,7 +105,7 @@ class FloorsTest < Minitest::Test
     assert_empty against("records", "module Server; module Records; class Area; def a = GateMile::Documents.read(Words); end; end; end")
   end
 
-  # The port of the checkout door is whole on both sides of it.
+  # Both servers implement every method of the checkout door's port.
   def test_both_ends_of_the_checkout_port_answer_to_all_of_it
     [Server::Checkout, Server::QuoteCheckout].each do |end_of_it|
       Server::CheckoutPort::CALLS.each do |call, least|

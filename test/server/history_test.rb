@@ -23,7 +23,7 @@ class HistoryTest < Minitest::Test
       assert_same_walk states.drop(1), forth
       assert_nil setup_now["history"]["redo"]
     end
-    assert_operator @told, :>, 20, "mostly only what has changed is told"
+    assert_operator @told, :>, 20, "most answers hold only what has changed"
   end
 
   # A database that was brought back may have come to the same revision in another way.

@@ -85,7 +85,7 @@ module GateMile
     # @!method read(text, currency)
     #   @param text [String, Integer] a boundary as written: "5 KG", "75", "4"
     #   @param currency [Currency]
-    #   @return [Array(Numeric, String)] its number in base units, and how it is written from then on: "5 kg", "75", "4"
+    #   @return [Array(Numeric, String)] its number in base units, and its standard spelling: "5 kg", "75", "4"
     #   @raise [Malformed]
     # @!method write(base, currency, unit)
     #   @param base [Integer, Rational]
@@ -95,7 +95,7 @@ module GateMile
     # @!method amount(number, store)
     #   @param number [Integer, Rational] in base units
     #   @param store [Store]
-    #   @return [Money, Weight, Length, Volume, Integer] so much of it, in the shop's own unit
+    #   @return [Money, Weight, Length, Volume, Integer] that amount, in the shop's own unit
 
     ALL = { "weight" => Measured.new(Weight, hair: "g", unit: :weight_unit, needs: :weight, largest: Weight::LIMIT),
             "billable_weight" => Measured.new(Weight, hair: "g", unit: :weight_unit, largest: Weight::LIMIT),

@@ -7,7 +7,11 @@ module Server
     class Legible
       QUERY = 4096
       FIELDS = 50
-      private_constant :QUERY, :FIELDS
+      # A name with brackets.
+      STRUCTURE = /(\A|&)[^=&]*(\[|%5B)/i
+      # Requests that bring no body.
+      BARE = %w[GET HEAD OPTIONS].freeze
+      private_constant :QUERY, :FIELDS, :STRUCTURE, :BARE
 
       # @param app [#call]
       def initialize(app)
@@ -24,12 +28,9 @@ module Server
 
       def fault(env)
         query = env["QUERY_STRING"].to_s
-        return Problem.new(400, "The address can't be read.") unless plain?(env["PATH_INFO"].to_s)
+        return unreadable unless plain?(env["PATH_INFO"].to_s)
         return Problem.new(414, "The address is too long.") if query.length > QUERY || query.count("&") >= FIELDS
-        unless plain?(query) && !query.match?(/(\A|&)[^=&]*(\[|%5B)/i)
-          return Problem.new(400,
-                             "The address can't be read.")
-        end
+        return unreadable if !plain?(query) || STRUCTURE.match?(query)
 
         Problem.new(415, "Send application/json.") if typed?(env)
       end
@@ -37,9 +38,10 @@ module Server
       # Rack reads forms by itself; none are sent here.
       def typed?(env)
         type = env["CONTENT_TYPE"].to_s.b
-        !type.empty? && !type.match?(%r{\Aapplication/json\s*(;|\z)}i) && !%w[GET HEAD
-                                                                              OPTIONS].include?(env["REQUEST_METHOD"])
+        !type.empty? && !type.match?(%r{\Aapplication/json\s*(;|\z)}i) && !BARE.include?(env["REQUEST_METHOD"])
       end
+
+      def unreadable = Problem.new(400, "The address can't be read.")
 
       def plain?(text)
         found = Rack::Utils.unescape_path(text.b).force_encoding(Encoding::UTF_8)

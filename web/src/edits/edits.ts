@@ -7,7 +7,7 @@ export type Doc = { lock_version?: number } & Record<string, unknown>
 /** A queue knows nothing of what it holds: a thing goes in as a document, and comes out as the thing that it is of. */
 export const docOf = (thing: object) => thing as Doc
 export const thingOf = <Thing>(doc: Doc) => doc as Thing
-/** What was typed, as whoever made the edit keeps it; and what stands there now, where somebody else changed it. */
+/** What was typed, in the form its field keeps; and the present state, if somebody else has changed it. */
 export const typedOf = <Typed>(edit: { typed: unknown } | undefined) => edit?.typed as Typed | undefined
 export const theirsOf = <Thing>(edit: { current: Doc | null } | undefined) =>
   edit?.current ? thingOf<Thing>(edit.current) : undefined

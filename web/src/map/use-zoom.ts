@@ -15,8 +15,8 @@ export interface View {
 }
 
 /**
- * Pans and zooms what is drawn in an SVG of WIDTH by HEIGHT: by dragging, with two fingers, with the wheel and Ctrl, and
- * by whoever calls. As long as all of it is in sight, one finger scrolls the page.
+ * Pans and zooms what is drawn in an SVG of WIDTH by HEIGHT: by dragging, with two fingers, with the wheel and Ctrl, or
+ * from code. While the whole drawing is in sight, one finger scrolls the page.
  */
 export function useZoom(svg: RefObject<SVGSVGElement | null>) {
   const [view, setView] = useState<View>(zoomIdentity)

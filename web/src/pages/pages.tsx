@@ -3,7 +3,7 @@ import { Board } from '../board/board'
 import type { Section } from '../findings/about'
 import { lazily } from '../ui/lazily'
 
-/** One of the parts of a page, or the whole of one that has none. */
+/** A part of a page, or the whole page where it has no parts. */
 export interface Part {
   at: string
   name: string

@@ -122,7 +122,7 @@ function Crowd({
 
 /**
  * The drawn price line of one rate: its steps, its gates, its holes. An open end is an arrow, a closed one a wall. Its
- * label says all of it, and the arrow keys one step after the other; what is drawn is for the eyes alone.
+ * label reads the whole line out, and the arrow keys step through it; the drawing itself is hidden from screen readers.
  */
 export const Strip = memo(function Strip({ name, pieces, axis, formats, off, priced, dearest }: Props) {
   const [pointed, setPointed] = useState<number | null>(null)

@@ -26,7 +26,7 @@ export const queries = new QueryClient({
       staleTime: ({ queryKey }) => (SETTLED.has(String(queryKey[0])) ? Infinity : 0),
       // Coming back to the page asks once whether anything has changed, and fetches only what has (useReturning).
       refetchOnWindowFocus: false,
-      // Keys are made in one place each, so their fields stand in one order: sorting them takes too long while typing.
+      // Each key is made in one place, so its fields always have the same order; sorting them would slow typing down.
       queryKeyHashFn: (key) => JSON.stringify(key),
     },
   },
@@ -106,7 +106,7 @@ export function useFindings(revision: number) {
     queryKey: ['findings', revision],
     queryFn: ({ signal }) => answerOf(api.GET('/api/findings', { signal })),
     staleTime: Infinity,
-    // What takes longer is told as far as it is.
+    // A long check reports its progress.
     refetchInterval: ({ state }) => (state.data?.progress ? 500 : false),
     placeholderData: keepPreviousData,
   })

@@ -1,10 +1,10 @@
 import { useEffect, useRef, useSyncExternalStore, type ReactNode, type RefObject } from 'react'
 
-/** Milliseconds in which what is to be said is gathered, and after which it has been said. */
+/** Milliseconds: announcements within the first are read out together; after the second they have been read. */
 const GATHERED = 120
 const OVER = 1500
 
-/** What is said to whoever does not see the page: at once where something is wrong, else when there is time. */
+/** Announcements for people who can't see the page: errors at once, the rest when there is time. */
 class Voice {
   said = ''
   private coming: string[] = []
@@ -57,7 +57,7 @@ function useTold(voice: Voice | null, element: RefObject<HTMLElement | null>) {
   })
 }
 
-/** Something wrong: told once it is there, and when it says something else. Faults that come together are told together. */
+/** An error, announced when it appears and when its text changes. Errors that appear together are announced together. */
 export function Fault({ children, className }: { children: ReactNode; className?: string }) {
   const element = useRef<HTMLSpanElement>(null)
   useTold(faults, element)
@@ -68,7 +68,7 @@ export function Fault({ children, className }: { children: ReactNode; className?
   )
 }
 
-/** The same of what an element says, where it is told at all. */
+/** Announces an element's text in the same way, if it is to be announced at all. */
 export function useFault(element: RefObject<HTMLElement | null>, told: boolean) {
   useTold(told ? faults : null, element)
 }

@@ -213,7 +213,7 @@ chosen =
   end
 tests = asked[:tests] || (Dir[File.join(ROOT, "test", part, "**/*_test.rb")].map do |one|
   one.delete_prefix("#{ROOT}/")
-end - ["test/server/perf_test.rb"])
+end - ["test/server/measured_test.rb"])
 tests = tests.first(1) if TINY
 puts "seed #{asked[:seed]}: #{chosen.size} changes in #{rooms.size} rooms of #{part}/, #{tests.size} test files"
 reached = Mutants::Reached.new(tests)

@@ -137,8 +137,8 @@ class EditsTest < Minitest::Test
   def test_the_notice_of_an_import
     visit "/goods/csv"
     fill_in "Products as CSV", with: "SKU,Name,Price\nBUOY-40,Mooring buoy,48.00\nBUOY-41,Small buoy,4x\n"
-    click_button "Take the good rows: 1"
-    within("[data-sonner-toast]", text: "Took 1 row") do
+    click_button "Import 1 good row"
+    within("[data-sonner-toast]", text: "Imported 1 row") do
       reprice = find_setup("rates", "iom-pallet")
       api(:patch, "/api/rates/iom-pallet", { name: "By sea", lock_version: reprice["lock_version"] })
       click_button "Undo"

@@ -153,20 +153,20 @@ class GoodsBrowserTest < Minitest::Test
   def test_a_csv_with_faulty_rows
     visit "/goods/csv"
     fill_in "Products as CSV", with: "Code,Title,Price,Weight kg\nBUOY-40,Mooring buoy,48.00,3.1\nBUOY-41,Small buoy,4x,1\nBUOY-42,Large buoy,90,2500\n"
-    assert_text "3 rows: 1 new, 0 changed, 0 as they are, 1 with a fault, 1 in doubt"
+    assert_text "3 rows: 1 new, 0 changed, 0 unchanged, 1 with errors, 1 to confirm"
     assert_text "Line 3, BUOY-41, price: Write an amount like 4.50"
     assert_text "Line 4, BUOY-42: 2500 (perhaps 2500 g)"
     assert_selected "Code", from: "SKU"
-    check "They are right as they stand"
+    check "These weights are right"
     assert_text "3 rows: 2 new"
-    select "not in the file", from: "price"
+    select "Not in the file", from: "price"
     assert_text "Line 2, BUOY-40, price: Give it a price."
     select "Price", from: "price"
     assert_accessible "an import"
-    click_button "Take the good rows: 2"
-    assert_text "The good rows are taken. These are left"
+    click_button "Import 2 good rows"
+    assert_text "The good rows were imported."
     assert_equal(%w[BUOY-40 BUOY-42], api(:get, "/api/products?q=BUOY-4")["products"].map { |item| item["sku"] })
-    faulty = CGI.unescape(find_link("Take the faulty rows as CSV, with the reasons")[:href].split(",", 2).last)
+    faulty = CGI.unescape(find_link("Download the rows with errors as CSV")[:href].split(",", 2).last)
     assert_includes faulty, "BUOY-41,Small buoy,4x,1,"
     find("button[data-tip^='Undo: 2 products read from CSV']").click
     assert_text "Undone: 2 products read from CSV"

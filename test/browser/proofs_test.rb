@@ -142,10 +142,10 @@ class ProofsTest < Minitest::Test
   def test_a_file_of_proofs
     visit "/proofs/csv"
     fill_in "Proofs as CSV", with: "proof,goods,country,methods\nGood,2 * CHT-PASS-F,DE,TRACKED offered\nBad,charts,DE,TRACKED offered"
-    assert_text "1 new, 0 changed, 0 as they are, 1 with a fault"
+    assert_text "1 new, 0 changed, 0 unchanged, 1 with errors"
     assert_text "Line 3: goods: Write goods as 2 * SKU"
-    click_button "Take the good rows: 1 proof"
-    assert_text "Took the proofs"
+    click_button "Import 1 good row"
+    assert_text "Imported proofs"
     within(bar) { assert_text "12 hold" }
   end
 

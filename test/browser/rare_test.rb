@@ -43,10 +43,10 @@ class RareTest < Minitest::Test
     visit "/rates/csv"
     fill_in "Rates as CSV", with: "#{changed}Nowhere,TRACKED,,flat,,,,,,1.00,,,\n"
     assert_text "1 changed"
-    assert_text "1 with a fault"
+    assert_text "1 with errors"
     before = setup_now["rates"]
-    click_button "Take the good rows: 1 rate"
-    assert_text "Took the rates"
+    click_button "Import 1 good row"
+    assert_text "Imported rates"
     refute_equal before, setup_now["rates"]
     click_button "Undo"
     drop = ->(rates) { rates.map { |rate| rate.except("lock_version") } }
@@ -58,12 +58,12 @@ class RareTest < Minitest::Test
     visit "/goods/csv"
     fill_in "Treatments as CSV", with: csv
     assert_text "0 new, 0 changed"
-    assert_button "Take 0 treatments", disabled: true
+    assert_button "Import 0 treatments", disabled: true
     name = setup_now["treatments"].first["name"]
     fill_in "Treatments as CSV", with: csv.sub(name, "#{name} again")
     assert_text "1 new"
-    click_button "Take 1 treatment"
-    assert_text "Took the treatments"
+    click_button "Import 1 treatment"
+    assert_text "Imported treatments"
     assert(eventually { setup_now["treatments"].any? { |one| one["name"] == "#{name} again" } })
   end
 
@@ -189,7 +189,7 @@ class RareTest < Minitest::Test
         .observe(document.querySelector('p[role=alert]'), { childList: true, characterData: true, subtree: true })
     JS
     fill_in "Rates as CSV", with: "#{api(:get, "/api/rates.csv").lines.first}Nowhere,TRACKED,,flat,,,,,,1.00,,,\nNoplace,TRACKED,,flat,,,,,,1.00,,,\n"
-    assert_text "2 with a fault"
+    assert_text "2 with errors"
     heard = eventually { page.evaluate_script("window.heard").then { |list| list if list.any? } }
     assert_equal 1, heard.size, heard.inspect
     assert_match(/\A2 faults\. Line 2: .* Line 3: /, heard.first)

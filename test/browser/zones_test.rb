@@ -54,7 +54,6 @@ class ZonesTest < Minitest::Test
     assert_text "“PA20 to PA80” comes near, but is not it"
     open_fold "Many addresses at once"
     fill_in "Addresses as CSV", with: "country,postcode\nGB,IV29 9ZZ\nJP,100-0001\nQQ,1"
-    click_button "Sort them into zones"
     assert_text "1 lands nowhere: JP 100-0001 (line 3)"
     assert_text "Line 4: country: This is no country code"
     map = find("svg[role=application]")
@@ -86,7 +85,7 @@ class ZonesTest < Minitest::Test
     fill_in "Zones as CSV",
             with: "zone,active,kind,country,regions,only,except\nBaltic,yes,country,EE,,,\nBaltic,yes,country,XX,,,"
     assert_text "Line 3: country: This is no country code"
-    click_button "Take the good rows: 1 zone"
+    click_button "Import 1 good row"
     assert_selector "ol[aria-label='Zones in their order'] li", text: "Baltic"
     assert_accessible "CSV"
   end

@@ -14,7 +14,7 @@ module Touched
     [%r{\A(?:server|demo|stand_ins)/}, ->(_) { %w[test/server test/browser] }],
     [%r{\Aweb/}, ->(_) { %w[test/server/interface_rooms_test.rb test/browser] }],
     [%r{\Aclients/}, ->(_) { %w[test/server/clients_test.rb] }],
-    [%r{\Aperf/}, ->(_) { %w[test/server/perf_test.rb] }],
+    [%r{\Aperf/}, ->(_) { %w[perf test/server/measured_test.rb] }],
     [%r{\Adocs/api/}, ->(_) { %w[test/server test/browser] }],
     [%r{\A(?:docs|deploy)/|\.md\z}, ->(_) { [] }]
   ].freeze

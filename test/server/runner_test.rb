@@ -25,7 +25,8 @@ class RunnerTest < Minitest::Test
   def test_what_a_change_can_touch
     { "docs/engine.md" => [], "README.md" => [], "clients/ruby/gate_mile_checkout.rb" => %w[test/server/clients_test.rb],
       "web/src/ui/button.tsx" => %w[test/server/interface_rooms_test.rb test/browser], "server/routes/rates.rb" => %w[test/server test/browser],
-      "test/core/quote/quote_test.rb" => %w[test/core/quote/quote_test.rb], "Gemfile.lock" => Touched::ALL }.each do |path, tests|
+      "test/core/quote/quote_test.rb" => %w[test/core/quote/quote_test.rb], "perf/rules.rb" => %w[perf test/server/measured_test.rb],
+      "Gemfile.lock" => Touched::ALL }.each do |path, tests|
       assert_equal tests, Touched.by([path]), path
     end
     of_rules = Touched.by(%w[core/gate_mile/rules/ruling.rb docs/engine.md server/routes/rates.rb])

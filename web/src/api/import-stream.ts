@@ -26,8 +26,9 @@ export async function importProofs(
   to: Changing,
   body: Schemas['TableImport'],
   progress: Progress,
+  signal?: AbortSignal,
 ): Promise<Taken<Schemas['TableImported']>> {
-  const { data } = await to.POST('/api/proofs/import', { ...stream(), body })
+  const { data } = await to.POST('/api/proofs/import', { ...stream(signal), body })
   return read(data, progress, (result) => ('samples' in result ? null : result))
 }
 

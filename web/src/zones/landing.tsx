@@ -2,18 +2,18 @@ import { byId } from '../api/by-id'
 import { Status } from '../ui/alerts'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
-import { ApiProblem, messageOf, api, answerOf, type Ladder, type Schemas } from '../api/client'
+import { ApiProblem, api, answerOf, type Ladder, type Schemas } from '../api/client'
 import { useWorkshop } from '../edits/workshop'
 import { useChoices, useGeography } from '../setup/queries'
 import { benchOf, documentOf, useBenchCart } from '../cart/cart'
+import { ImportFaults, ImportProgress, ImportSource } from '../forms/importer'
+import { useImport } from '../forms/use-import'
 import { FieldError } from '../ui/field-error'
 import { counted, list, placeName, shortList } from '../ui/locale'
 import { levelWords, remarkSentence } from '../words/zones'
-import { readFile } from '../ui/read-file'
-import { useLatest } from '../ui/use-latest'
 import { Select } from '../ui/select'
 import { Button } from '../ui/button'
-import { Input, TextArea } from '../ui/input'
+import { Input } from '../ui/input'
 import { Fold } from '../ui/fold'
 
 interface Typed {
@@ -172,23 +172,17 @@ function Rungs({ ladder }: { ladder: Ladder }) {
 
 function AddressList() {
   const { setup } = useWorkshop()
-  const [text, setText] = useState('')
-  const [found, setFound] = useState<Schemas['Landings'] | null>(null)
-  const [error, setError] = useState<string | null>(null)
-  const latest = useLatest()
-  const run = async (csv: string) => {
-    const isLatest = latest()
-    try {
-      const answer = await answerOf(api.POST('/api/landings', { body: { csv } }))
-      if (!isLatest()) return
-      setFound(answer)
-      setError(null)
-    } catch (problem) {
-      if (!isLatest()) return
-      setFound(null)
-      setError(messageOf(problem))
-    }
-  }
+  const list = useImport<Schemas['Landings'], null>({
+    path: '/api/landings',
+    name: 'Find the zones of addresses',
+    initial: null,
+    taken: '',
+    ask: async (_, { text }, __, signal) => {
+      const asked = api.POST('/api/landings', { body: { csv: text }, ...(signal && { signal }) })
+      return { data: await answerOf(asked), change: null }
+    },
+  })
+  const found = list.plan
   const few = (rows: { line: number; address: string }[]) =>
     shortList(
       rows.map(({ line, address }) => `${address} (line ${line})`),
@@ -196,37 +190,11 @@ function AddressList() {
     )
   return (
     <Fold title="Many addresses at once, as CSV">
-      <p className="text-soft">
-        Columns: country, postcode and, if you like, region. Paste rows or take a file.
-      </p>
-      <TextArea
-        className="my-1 w-full max-w-2xl"
-        rows={4}
-        aria-label="Addresses as CSV"
-        placeholder={'country,postcode\nGB,TR29 4ZZ'}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <div className="flex items-center gap-3">
-        <Button disabled={!text.trim()} onClick={() => void run(text)}>
-          Sort them into zones
-        </Button>
-        <Input
-          bare
-          type="file"
-          accept=".csv,text/csv"
-          aria-label="A CSV file of addresses"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            if (file)
-              void readFile(file).then(
-                (content) => run(content),
-                (problem: Error) => setError(problem.message),
-              )
-          }}
-        />
+      <p className="text-soft">Columns: country, postcode and, optionally, region.</p>
+      <div className="my-1 flex max-w-2xl flex-col gap-2">
+        <ImportSource of={list} many="addresses" rows={4} placeholder={'country,postcode\nGB,TR29 4ZZ'} />
+        <ImportProgress of={list} />
       </div>
-      {error && <FieldError>{error}</FieldError>}
       {found && (
         <div className="mt-2 max-w-2xl">
           <Status className="font-semibold">{counted(found.total, 'address', 'addresses')}</Status>
@@ -250,11 +218,7 @@ function AddressList() {
               Not enough address for {found.undetermined.length}: {few(found.undetermined)}
             </p>
           )}
-          {found.faults.map((fault) => (
-            <FieldError key={fault.line}>
-              Line {fault.line}: {fault.detail}
-            </FieldError>
-          ))}
+          <ImportFaults faults={found.faults} />
         </div>
       )}
     </Fold>

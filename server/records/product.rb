@@ -12,6 +12,7 @@ module Server
                                                         dependent: :destroy, inverse_of: :parent
       has_many :targets, -> { order(:id) }, class_name: "TreatmentTarget", dependent: :destroy
       belongs_to :shipping_class, optional: true
+      belongs_to :tax_class, optional: true
 
       # Doubtful values are meant.
       attr_accessor :sure

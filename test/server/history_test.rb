@@ -44,6 +44,27 @@ class HistoryTest < Minitest::Test
     assert_equal %w[create method], setup_now["history"]["undo"].values_at("action", "kind")
   end
 
+  # What only the program can read is never told: a list, a code, an id.
+  def test_a_change_tells_values_that_people_can_read
+    flat = ->(amount) { { schedule: { kind: "flat", amount: amount } } }
+    steps = { schedule: { kind: "steps", measure: "weight", steps: [{ at: "0 kg", amount: "4.00" }, { at: "2 kg", amount: "7.50" }] } }
+    { [:rates, "ie-tracked", { plan: flat.call("11.50") }] => ["plan", "12.90", "11.50"],
+      [:rates, "ie-tracked", { plan: steps }] => ["plan", nil, nil],
+      [:zones, "ireland", { name: "Eire" }] => %w[name Ireland Eire],
+      [:zones, "ireland", { active: false }] => %w[active true false] }.each do |(list, id, fields), told|
+      now = find(list.to_s, id)
+      api(:patch, "/api/#{list}/#{id}", { **fields, lock_version: now["lock_version"] })
+      assert_equal 200, status
+      assert_equal told, setup_now["history"]["undo"]["names"].values_at("fields", "from", "to"), fields.inspect
+    end
+    { { class: "Long" } => %w[shipping_class_id Heavy Long], { tax_class: "Books and charts" } => ["tax_class_id", "", "Books and charts"],
+      { tags: "new; old" } => ["tags", nil, nil], { packing: "upright" } => ["packing", nil, nil] }.each do |cells, told|
+      row = api(:get, "/api/products?q=ANC-06")["products"].first
+      assert_equal 1, api(:post, "/api/products/cells", { rows: [{ id: row["id"], lock_version: row["lock_version"], cells: cells }] })["stored"]
+      assert_equal told, setup_now["history"]["undo"]["names"].values_at("fields", "from", "to"), cells.inspect
+    end
+  end
+
   def test_records_and_books_are_two_forms_of_the_same
     compiled = GateMile::Book.compile(DEMO)
     assert_equal compiled.dump, GateMile::Book.compile(Server::BookDocument.read).dump

@@ -109,6 +109,8 @@ export function named(fields: string): string {
     .join(', ')
 }
 
+const valueWords = (value: string) => ({ '': 'none', true: 'yes', false: 'no' })[value] ?? value
+
 /** One recorded change as a short sentence: "price of Tracked in Ireland, 12.90 to 11.50". */
 export function sentenceOfChange(change: Change): string {
   const { fields = '', from, to, zone, zone_on: zoneOn } = change.names
@@ -138,8 +140,7 @@ export function sentenceOfChange(change: Change): string {
       if (change.kind === 'finding') return to === 'true' ? 'woke a finding' : 'snoozed a finding'
       if (fields === 'active') return `switched ${subject(change)} ${to === 'true' ? 'on' : 'off'}`
       const what = named(fields)
-      const span =
-        from !== undefined && to !== undefined && (from || to) ? `, ${from || 'none'} to ${to || 'none'}` : ''
+      const span = from !== undefined && to !== undefined ? `, ${valueWords(from)} to ${valueWords(to)}` : ''
       return `${what || 'details'} of ${subject(change)}${span}`
     }
   }

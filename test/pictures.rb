@@ -69,7 +69,7 @@ class Pictures < Minitest::Test
       Server::Records::Person.create!(name: name, email: "#{name.split.first.downcase}@tarrow.example", role: role, password: "copper umbrella forty",
                                       made_at: Time.now)
     end
-    within("section[aria-label='Let somebody in']") { click_button "Make a link" }
+    within("section[aria-label='Invite someone']") { click_button "Create a link" }
     click_button "I have it"
     visit "/shop/people"
     assert_text "Cass Lowe"

@@ -81,13 +81,13 @@ class EditorsTest < Minitest::Test
   }.freeze
 
   EFFECTS = {
-    "free" => [-> {}, { "kind" => "free" }, "is free"],
-    "a fixed price" => [-> { type "It costs, £", "2.50" }, { "kind" => "fixed", "amount" => "2.50" }, "costs £2.50"],
-    "an amount off" => [lambda {
-      type "Off, £", "4"
-      type "At the most, £", "3"
-    }, { "kind" => "off", "amount" => "4.00", "most" => "3.00" }, "costs £4.00 less, by £3.00 at the most"],
-    "a percentage off" => [-> { type "Off, %", "12.5" }, { "kind" => "percent", "percent" => "12.5" }, "costs 12.5 % less"]
+    "Free" => [-> {}, { "kind" => "free" }, "is free"],
+    "Fixed price" => [-> { type "Price (£)", "2.50" }, { "kind" => "fixed", "amount" => "2.50" }, "costs £2.50"],
+    "Amount off" => [lambda {
+      type "Amount off (£)", "4"
+      type "Up to (£)", "3"
+    }, { "kind" => "off", "amount" => "4.00", "most" => "3.00" }, "costs £4.00 less (up to £3.00 off)"],
+    "Percentage off" => [-> { type "Percentage off (%)", "12.5" }, { "kind" => "percent", "percent" => "12.5" }, "costs 12.5 % less"]
   }.freeze
 
   def test_a_condition_on_every_fact
@@ -125,10 +125,10 @@ class EditorsTest < Minitest::Test
     assert_text "Read back:"
     EFFECTS.each do |label, (act, wanted, sentence)|
       choose label
-      fill_in("At the most, £", with: "").send_keys(:enter) unless wanted.key?("most")
+      fill_in("Up to (£)", with: "").send_keys(:enter) unless wanted.key?("most")
       instance_exec(&act)
       assert_equal wanted, stored("offers", offer["id"], wanted) { |doc| doc["effect"] }, label
-      assert_text "Tracked to Mainland Britain #{sentence}, from a value"
+      assert_text "Tracked to Mainland Britain #{sentence}, from £"
     end
   end
 

@@ -78,8 +78,8 @@ class ExactTest < Minitest::Test
     visit "/offers?item=60*SHK-GAL-10&item=1*ROP-BRD-08&to=GB&postcode=TR29+4ZZ#offer=free-75"
     within(bench) { assert_button "Why £1.75 for Tracked?" }
     within(bench) { assert_no_text "free from £75" }
-    fill_in "and where something is left to pay", with: "Tracked, line only"
-    find_field("and where something is left to pay").send_keys(:enter)
+    fill_in "Method name if something is left to pay", with: "Tracked, line only"
+    find_field("Method name if something is left to pay").send_keys(:enter)
     within(bench) { assert_button "Why £1.75 for Tracked, line only?" }
     press_undo
     within(bench) { assert_button "Why £1.75 for Tracked?" }

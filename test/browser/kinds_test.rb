@@ -15,16 +15,16 @@ class KindsTest < Minitest::Test
   end
   PLACES = [
     Place.new(list: "methods", id: "tracked", page: "/methods", label: "Name of Tracked", field: "name", other: { promise: "by Friday" }),
-    Place.new(list: "zones", id: "ireland", page: "/zones#zone=ireland", label: "Zone’s name", field: "name", other: { active: false }),
+    Place.new(list: "zones", id: "ireland", page: "/zones#zone=ireland", label: "Zone name", field: "name", other: { active: false }),
     Place.new(list: "rates", id: "ie-tracked", page: "/#rate=ie-tracked&field=name", label: "Name in this zone", field: "name", other: { active: false }),
     Place.new(list: "classes", id: "heavy", page: "/goods/classes", label: "Name of Heavy", field: "name", other: { description: "lifted by two" }),
-    Place.new(list: "treatments", id: "anchors", page: "/goods/treatments", opens: true, label: "Name, for yourself", field: "name",
+    Place.new(list: "treatments", id: "anchors", page: "/goods/treatments", opens: true, label: "Internal name", field: "name",
               other: { active: false }),
     Place.new(list: "groups", id: "trade", page: "/offers/registers", label: "Name of Trade", field: "name", other: nil),
     Place.new(list: "coupons", id: "slack-water", page: "/offers/registers", label: "Note of SLACKWATER", field: "note",
               other: { starts: "2026-01-01T00:00" }),
-    Place.new(list: "offers", id: nil, page: "/offers", opens: true, label: "Name, for yourself", field: "name", other: { active: false }),
-    Place.new(list: "rules", id: nil, page: "/rules", opens: true, label: "Name, for yourself", field: "name", other: { active: false }),
+    Place.new(list: "offers", id: nil, page: "/offers", opens: true, label: "Internal name", field: "name", other: { active: false }),
+    Place.new(list: "rules", id: nil, page: "/rules", opens: true, label: "Internal name", field: "name", other: { active: false }),
     Place.new(list: "carriers", id: "petrel", page: "/carriers", label: "Name", field: "name", other: { active: false })
   ].freeze
 

@@ -49,7 +49,7 @@ class LargeTest < Minitest::Test
     find("button[data-tip^=Alt]", text: /\AAngola/).click
     assert_selector "section[aria-label^='Zone Angola']"
     visit "/?#{BENCH}"
-    fill_in "Only zones called", with: "angola"
+    fill_in "Filter zones by name", with: "angola"
     assert_selector "#section section[aria-label^='Zone ']", count: 1
     assert_no_selector "button[role=checkbox]:disabled"
     check "only the bench’s zone"

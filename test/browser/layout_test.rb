@@ -120,7 +120,7 @@ class LayoutTest < Minitest::Test
     assert_no_text "Nothing found"
     TURNSTILE.open
     within("#section") { click_button "Try again" }
-    assert_text(/Nothing found|go to it/)
+    assert_text(/Nothing found|Open the setting/)
     within(bench) { assert_button "Why £5.95 for Tracked?" }
   end
 

@@ -11,17 +11,17 @@ class OffersTest < Minitest::Test
     fill_in "Name of a new offer", with: "Free for big carts"
     click_button "Add offer"
     assert_text "Read back: Every method is free."
-    choose "from a value on"
-    fill_in "At least, £", with: "eighty"
-    find_field("At least, £").send_keys(:enter)
+    choose "Cart value"
+    fill_in "From (£)", with: "eighty"
+    find_field("From (£)").send_keys(:enter)
     assert_text "Write an amount like 4.50"
-    fill_in "At least, £", with: "80"
-    find_field("At least, £").send_keys(:enter)
+    fill_in "From (£)", with: "80"
+    find_field("From (£)").send_keys(:enter)
     within_fieldset("Methods") { choose "only with these" }
     check "Methods: Tracked"
-    open_fold "Which goods keep out of it?"
+    open_fold "Excluded goods"
     check "Blocks: class: Heavy"
-    assert_text "Read back: Tracked is free, from a value of £80.00, not with goods of class Heavy in the cart."
+    assert_text "Read back: Tracked is free, from £80.00, not with goods of class Heavy in the cart."
     find("[role=switch][aria-label='Free for big carts on']").click
     within(bench) { assert_text "£17.60 more" }
     within(bench) { 2.times { click_button "One more: Passage chart, folded" } }
@@ -89,7 +89,7 @@ class OffersTest < Minitest::Test
     find("label", text: "every method").click
     click_link "Findings: 1"
     assert_text "a cart can get no method at all, because of “Middle”."
-    click_button "put a cart that shows it on the bench"
+    click_button "Try it on the bench"
     within(bench) { assert_text "No method of this zone is available for this cart." }
     assert_accessible "findings about rules"
   end

@@ -50,7 +50,7 @@ class PeopleBrowserTest < Minitest::Test
   end
 
   def invited
-    within("section[aria-label='Let somebody in']") { click_button "Make a link" }
+    within("section[aria-label='Invite someone']") { click_button "Create a link" }
     link = find("code.select-all").text
     assert_accessible "a link that lets somebody in"
     click_button "I have it"
@@ -108,11 +108,11 @@ class PeopleBrowserTest < Minitest::Test
     assert_text "The email or the password is wrong."
     fill_in "Password", with: "copper umbrella forty"
     click_button "Sign in"
-    fill_in "Code of your telephone, or a recovery code", with: "12"
+    fill_in "One-time code or recovery code", with: "12"
     click_button "Sign in"
     assert_text "the code is wrong or used"
     # The one that has just switched them on is used.
-    fill_in "Code of your telephone, or a recovery code", with: ROTP::TOTP.new(@secret).at(Time.now + 30)
+    fill_in "One-time code or recovery code", with: ROTP::TOTP.new(@secret).at(Time.now + 30)
     click_button "Sign in"
     assert_selector "nav[aria-label=Sections] a", text: "Zones"
   end
@@ -155,7 +155,7 @@ class PeopleBrowserTest < Minitest::Test
   def sessions_end
     as_ben do
       visit "/shop"
-      fill_in "Name of the shop", with: "Tarrow Quay and Sons"
+      fill_in "Shop name", with: "Tarrow Quay and Sons"
     end
     page.refresh
     within("table[aria-label=People] tr", text: "Ben Ferry") { click_button "End sessions" }
@@ -167,7 +167,7 @@ class PeopleBrowserTest < Minitest::Test
       fill_in "Email", with: "ben@tarrow.example"
       fill_in "Password", with: "copper umbrella forty"
       within("[role=dialog]") { click_button "Sign in" }
-      fill_in "Code of your telephone, or a recovery code", with: @recovery.first
+      fill_in "One-time code or recovery code", with: @recovery.first
       within("[role=dialog]") { click_button "Sign in" }
       assert_no_text "Sign in again"
       assert(eventually { Server::Records::Store.current.name == "Tarrow Quay and Sons" })
@@ -187,12 +187,12 @@ class PeopleBrowserTest < Minitest::Test
       fill_in "Email", with: viewer.email
       fill_in "Password", with: "seventeen wet anchors"
       click_button "Sign in"
-      assert_text "Only owners see who else has an account"
+      assert_text "Only owners can see the other accounts"
       visit "/shop"
-      fill_in "Name of the shop", with: "Mole’s"
+      fill_in "Shop name", with: "Mole’s"
       click_button "Save"
       assert_text "You may look at everything and change nothing. Ask an owner for more."
-      assert_field "Name of the shop", with: "Mole’s"
+      assert_field "Shop name", with: "Mole’s"
       visit "/"
       within(bench) { assert_text "Tracked" }
     end

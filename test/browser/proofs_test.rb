@@ -24,13 +24,13 @@ class ProofsTest < Minitest::Test
     eventually { setup_proof["name"] == "Shackles stay at 5.95" }
     assert_text "Shackles stay at 5.95"
     # Narrowed by hand: at most, and nothing of the others.
-    select "costs at most", from: "Tracked: what it is held to"
+    select "costs at most", from: "Tracked: expected"
     fill_in "Tracked: amount, £", with: "six"
     find_field("Tracked: amount, £").send_keys(:enter)
     assert_text "Write an amount like 4.50"
     fill_in "Tracked: amount, £", with: "6.00"
     find_field("Tracked: amount, £").send_keys(:enter)
-    click_button "Remove Pallet freight from what it is to get"
+    click_button "Remove Pallet freight from the expected methods"
     uncheck "and no other method"
     assert(eventually do
       setup_proof["expects"].slice("only", "methods").then do |one|
@@ -53,7 +53,7 @@ class ProofsTest < Minitest::Test
       assert_text "It is: Weight 0.84 kg, in the step up to 5 kg: £11.00."
       click_link "go to the setting"
     end
-    assert_current_path(%r{/#rate=uk-next-day}, url: true)
+    assert_current_path(/#rate=uk-next-day/, url: true)
     page.go_back
     within(proof("Shackles stay at 5.95")) { click_button "Accept" }
     assert_text "What 1 cart gets now is right from now on"
@@ -71,10 +71,10 @@ class ProofsTest < Minitest::Test
     within(row) { find("button[aria-label^='Put it on the bench']").click }
     within(bench) { assert_text "Any goods" }
     assert_accessible "a walk"
-    click_button "Keep all", match: :first
+    click_button "Save all", match: :first
     assert_text(/Kept \d+ carts/)
     within(bar) { assert_text(/2\d\d hold/) }
-    click_button "Keep all", match: :first
+    click_button "Save all", match: :first
     assert_text(/were kept already/)
     change_next_day
     within(bar) { assert_text "changed" }
@@ -98,7 +98,7 @@ class ProofsTest < Minitest::Test
     row = find("li", text: "7 zones")
     within(row) do
       assert_text "Red hand flare"
-      click_button "put a cart that shows it on the bench"
+      click_button "Try it on the bench"
     end
     within(bench) { assert_text "Red hand flare" }
     within(bench) { assert_text "No method of this zone is available for this cart." }
@@ -107,7 +107,7 @@ class ProofsTest < Minitest::Test
     find("button", text: "Snoozed: 1").click
     within(find("li", text: "7 zones")) { find("button", text: "Wake").click }
     assert_selector "li", text: "7 zones"
-    open_fold "Worth knowing"
+    open_fold " note"
     within(find("li", text: "“Long ago” ended")) { click_button "Switch it off" }
     assert_no_text "“Long ago” ended"
     refute(setup_now["offers"].find { |one| one["name"] == "Long ago" }["active"])
@@ -133,7 +133,7 @@ class ProofsTest < Minitest::Test
     eventually { own.reload.note == "mine" }
     TURNSTILE.hold("GET", %r{\A/api/proofs\z})
     visit "/proofs"
-    assert_text "Pricing the kept carts"
+    assert_text "Pricing the saved carts"
     TURNSTILE.open
     assert_text "Islands pay more"
   end

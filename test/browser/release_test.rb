@@ -12,7 +12,7 @@ class ReleaseTest < Minitest::Test
   def setup = fresh(WHOLE_DEMO)
 
   def publish_now(note = nil)
-    fill_in "Note, for yourselves", with: note if note
+    fill_in "Note (internal)", with: note if note
     click_button "Publish now"
   end
 
@@ -57,7 +57,7 @@ class ReleaseTest < Minitest::Test
     # What is priced above it moves the form once more.
     assert_selector "section[aria-label='What changes for carts']"
     assert_no_text "Pricing carts in both", wait: 20
-    choose "at a moment"
+    choose "At a set time"
     assert_button "Plan it", disabled: true
     moment("2020-01-01T00:00")
     click_button "Plan it"
@@ -80,7 +80,7 @@ class ReleaseTest < Minitest::Test
     click_button "Make a key"
     click_button "Make the key"
     assert_text "Fill this in."
-    fill_in "Name, for yourself", with: "Product pages"
+    fill_in "Internal name", with: "Product pages"
     page.document.find("label", text: "in the shop’s pages").click
     click_button "Make the key"
     assert_text "Name at least one shop that may ask"
@@ -130,7 +130,7 @@ class ReleaseTest < Minitest::Test
     answers = ["500 Oops"]
     shop = RawCarrier.new { |socket, _| socket.write(RawCarrier.response("", status: answers.shift || "204 No Content")) }
     visit "/release/webhooks"
-    assert_text "Nobody is told of anything yet."
+    assert_text "No webhooks yet."
     click_button "Add a webhook"
     fill_in "Address", with: "shop.example/hooks"
     click_button "Add it"
@@ -149,9 +149,9 @@ class ReleaseTest < Minitest::Test
     click_button "Send a test"
     assert_text "on its way"
     APPLICATION.round(0)
-    within("table[aria-label='What was told']") { assert_text "refused with 500" }
+    within("table[aria-label='Messages sent']") { assert_text "refused with 500" }
     APPLICATION.round(10)
-    within("table[aria-label='What was told']") do
+    within("table[aria-label='Messages sent']") do
       assert_text "delivered at the 2. try"
       click_button "Send again"
       assert_text "on its way"
@@ -189,7 +189,7 @@ class ReleaseTest < Minitest::Test
   def key_through_the_page
     click_link "Checkout door"
     click_button "Make a key"
-    fill_in "Name, for yourself", with: "The shop"
+    fill_in "Internal name", with: "The shop"
     click_button "Make the key"
     key = find("code.select-all").text
     click_button "I have it"
@@ -203,11 +203,11 @@ class ReleaseTest < Minitest::Test
 
   # For an hour from now, by the shop's clock.
   def planned_despite_proofs
-    choose "at a moment"
+    choose "At a set time"
     moment(GateMile::LocalMoment.local(Time.now + 3600, "Europe/London").strftime("%Y-%m-%dT%H:%M"))
     click_button "Plan it"
     assert_text "These proofs do not hold"
-    fill_in "Why it is published all the same", with: "The new tariff"
+    fill_in "Reason to publish anyway", with: "The new tariff"
     click_button "Plan it"
     assert_text "Release 2 goes live"
   end

@@ -51,7 +51,7 @@ class SectionsTest < Minitest::Test
   # What is typed in one tab is not lost to, and does not hide, what another tab stored.
   def test_two_tabs_and_the_shop
     visit "/shop"
-    fill_in "Name of the shop", with: "Tarrow Quay & Daughters"
+    fill_in "Shop name", with: "Tarrow Quay & Daughters"
     api(:patch, "/api/store", { lock_version: 0, name: "Tarrow Pier" })
     click_button "Save"
     assert_text "name: Tarrow Pier / Tarrow Quay & Daughters"
@@ -62,7 +62,7 @@ class SectionsTest < Minitest::Test
     assert_text "Prices are set in GBP already."
     assert_selected "JPY", from: "Currency"
     click_button "Discard"
-    select "in the order on the Board", from: "The checkout lists methods"
+    select "As on the Board", from: "Order of methods at checkout"
     click_button "Save"
     assert_text "Saved"
     assert_equal "merchant", setup_now["store"]["method_order"]

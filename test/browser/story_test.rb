@@ -114,13 +114,13 @@ class StoryTest < Minitest::Test
     fresh(nil)
     visit "/"
     assert_text "Open your shop"
-    fill_in "Name of the shop", with: " "
+    fill_in "Shop name", with: " "
     select "Ireland", from: "Country"
     click_button "Open the shop"
     assert_text "Fill this in."
     assert_selected "EUR", from: "Currency"
     assert_accessible "the first page"
-    fill_in "Name of the shop", with: "Knot & Sons"
+    fill_in "Shop name", with: "Knot & Sons"
     click_button "Open the shop"
     within(zone("All other countries")) { assert_text "off until it has a rate" }
     within(bench) { assert_text "The bench is empty" }

@@ -46,12 +46,12 @@ class ZonesTest < Minitest::Test
   def test_the_ladder_the_findings_and_the_map
     audited_soon
     visit "/zones?to=GB&postcode=PA20+9ZZ&item=1*ANC-06"
-    assert_text "It lands in Highlands & Islands."
-    assert_text "holds too, but is less specific"
+    assert_text "This address is in Highlands & Islands."
+    assert_text "also covers it, but is less specific"
     fill_in "Street", with: "PO Box 7"
     assert_text "The street names a post office box."
     within("#section") { fill_in "Postcode", with: "PA2 0AB" }
-    assert_text "“PA20 to PA80” comes near, but is not it"
+    assert_text "“PA20 to PA80” is close, but does not match"
     open_fold "Many addresses at once"
     fill_in "Addresses as CSV", with: "country,postcode\nGB,IV29 9ZZ\nJP,100-0001\nQQ,1"
     assert_text "1 lands nowhere: JP 100-0001 (line 3)"
@@ -61,7 +61,7 @@ class ZonesTest < Minitest::Test
     assert_selector "output", text: /:/
     assert_accessible "the map and the ladder"
     find("button[role=tab]", text: "Findings").click
-    open_fold "Worth knowing"
+    open_fold " note"
     assert_text "Of the United States, Alaska, Hawaii"
     find("button[role=tab]", text: "All countries").click
     assert_selector "tr", text: /Ireland\s*wholly\s*Ireland/

@@ -95,7 +95,7 @@ export function Board() {
         <span className="ml-auto flex flex-wrap items-center gap-2">
           <Finder
             of={finder}
-            label="Only zones called"
+            label="Filter zones by name"
             placeholder="any zone"
             className="w-32"
             count={setup.zones.length}
@@ -135,7 +135,7 @@ export function Board() {
               choose={setLine}
             />
           )}
-          <span className="flex" role="group" aria-label="How far the strips go">
+          <span className="flex" role="group" aria-label="Chart range">
             <Button
               look="quiet"
               className="px-1"

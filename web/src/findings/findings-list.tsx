@@ -37,7 +37,7 @@ export function FindingsList({ findings, named }: { findings: Finding[]; named: 
   return (
     <>
       {list(awake.filter(({ first }) => first.harm !== 'note'))}
-      {notes.length > 0 && <Fold title={`Worth knowing: ${notes.length}`}>{list(notes)}</Fold>}
+      {notes.length > 0 && <Fold title={counted(notes.length, 'note')}>{list(notes)}</Fold>}
       {asleep.length > 0 && <Fold title={`Snoozed: ${asleep.length}`}>{list(asleep)}</Fold>}
     </>
   )
@@ -85,7 +85,7 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
               className="rounded-xs underline underline-offset-2"
               onClick={() => replace({ ...benchOf(finding.cart, ''), when: finding.at ?? '' })}
             >
-              put a cart that shows it on the bench
+              Try it on the bench
             </Button>
           </>
         )}
@@ -100,7 +100,7 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
                   : settingPath({ ...finding.setting, field: '' })
               }
             >
-              go to it
+              Open the setting
             </Link>
           </>
         )}
@@ -126,7 +126,7 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
       <Button
         look="quiet"
         className="shrink-0 self-start"
-        data-tip={finding.asleep ? undefined : 'Fold it away until it says something else'}
+        data-tip={finding.asleep ? undefined : 'Hide this finding until it changes'}
         onClick={() =>
           act(
             '/api/findings/asleep',
@@ -138,7 +138,7 @@ function Row({ of: { first: finding, all }, named }: { of: Group; named: boolean
                   to.PUT('/api/findings/asleep', {
                     body: { keys: all.map(({ key }) => key), asleep: !finding.asleep },
                   }),
-                finding.asleep ? 'Woke the finding' : 'Snoozed until the finding says something else',
+                finding.asleep ? 'Woke the finding' : 'Snoozed until this finding changes',
               ),
           )
         }

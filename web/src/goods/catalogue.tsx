@@ -139,8 +139,8 @@ function Asking({ hash }: { hash: string }) {
         <p className="border-t border-hair py-4">
           {narrowed
             ? asked.q && Object.keys(scopeOf(asked)).length === 1
-              ? `Nothing is called “${asked.q}”.`
-              : 'Nothing is like this.'
+              ? `No product is called “${asked.q}”.`
+              : 'No products match.'
             : 'There are no goods yet. Add the first, or read them from CSV: the bench needs something to weigh.'}
         </p>
       ) : (

@@ -70,7 +70,7 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
   return (
     <div className="mb-2 flex flex-col gap-3 bg-paper px-3 py-3">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
-        <Field of={edited} at="name" label="Name, for yourself" width="w-64" />
+        <Field of={edited} at="name" label="Internal name" width="w-64" />
         <div className="flex flex-col gap-1">
           <span className="font-cond text-soft">It is</span>
           <Switch
@@ -90,21 +90,21 @@ export function TreatmentEditor({ treatment, focus, close }: Props) {
           />
         </span>
       </div>
-      <Question title="What does it sit on?">
+      <Question title="Applies to">
         <Targets treatment={treatment} />
       </Question>
-      <Question title="What does it pay?" focused={focus === 'price'}>
+      <Question title="Price" focused={focus === 'price'}>
         <Pays treatment={doc} price={price} change={change} commit={commit} errorAt={errorAt} />
       </Question>
-      <Question title="How may it travel?" focused={focus === 'travel'}>
+      <Question title="Allowed methods" focused={focus === 'travel'}>
         <Travel treatment={doc} put={put} errorAt={errorAt} />
       </Question>
       <Fold
         title={
           <Folded
-            question="Where does all this hold?"
+            question="Where it applies"
             said={limitsSentence(doc, setup)}
-            none="everywhere, by every method"
+            none="everywhere, with every method"
           />
         }
         open={['/zones', '/methods'].some(errorAt)}

@@ -29,7 +29,7 @@ export function WhatGoesOn() {
   return (
     <div className="max-w-5xl pb-8">
       <p className="mb-2 text-soft">
-        Since midnight on the store’s clock, as checkouts ask it. It says nothing of who they were.
+        Checkout requests since midnight, store time. No personal data is kept.
       </p>
       <Answer of={today}>{(now) => <Parts now={now} />}</Answer>
     </div>

@@ -39,10 +39,8 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
   if (!milepost)
     return (
       <p>
-        It says nothing yet.{' '}
-        <Button onClick={() => put({ active: true, texts: { ...STANDARD_TEXTS } })}>
-          Say how far the cart is
-        </Button>
+        No message yet.{' '}
+        <Button onClick={() => put({ active: true, texts: { ...STANDARD_TEXTS } })}>Write a message</Button>
       </p>
     )
   const set = (fields: Partial<Milepost>) => change({ ...milepost, ...fields })
@@ -82,7 +80,7 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
       </div>
       <div className="flex flex-col gap-1.5">
         <p className="flex flex-wrap items-center gap-1.5">
-          <span className="font-cond text-soft">Put in where you last typed:</span>
+          <span className="font-cond text-soft">Insert where you last typed:</span>
           {PLACEHOLDERS.map((name) => (
             <Button key={name} onClick={() => insert(name)}>
               {`{${name}}`}
@@ -98,7 +96,7 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
             <Typed
               label={MOMENT_NAMES[moment]}
               width="w-[34rem] max-w-full"
-              placeholder="silent"
+              placeholder="No message"
               value={texts[moment] ?? ''}
               error={errorAt(`/milepost/texts/${moment}`)}
               change={(text) => setText(moment, text)}
@@ -108,9 +106,9 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
         ))}
         {offer.threshold && (
           <Typed
-            label={`Nearly there is when so much or less is missing${offer.threshold.measure === 'value' ? `, ${formats.symbol}` : ''}`}
+            label={`“Nearly there” shows within${offer.threshold.measure === 'value' ? ` (${formats.symbol})` : ''}`}
             inputMode="decimal"
-            placeholder="never"
+            placeholder="Never"
             value={milepost.near ?? ''}
             error={errorAt('/milepost/near')}
             change={(near) => {
@@ -123,10 +121,10 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
       </div>
       <div className="flex flex-wrap items-start gap-x-6 gap-y-2">
         <span className="flex flex-col gap-1">
-          <span className="font-cond text-soft">On which kinds of page (none named: on all)</span>
+          <span className="font-cond text-soft">Page types (empty: all)</span>
           <Texts
             key={(milepost.pages ?? []).join()}
-            label="Kinds of page"
+            label="Page types"
             placeholder="cart, product, checkout"
             texts={milepost.pages ?? []}
             put={(pages) => put({ ...milepost, pages })}
@@ -134,9 +132,9 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
           />
         </span>
         <Typed
-          label="Leads to"
+          label="Link"
           width="w-64"
-          placeholder="nowhere, or /delivery"
+          placeholder="/delivery"
           value={milepost.link ?? ''}
           error={errorAt('/milepost/link')}
           change={(link) => {
@@ -155,9 +153,9 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
       </div>
       <div className="flex flex-wrap gap-x-8 gap-y-2">
         <Some
-          label="Said in"
-          all="every zone of the offer"
-          these="only these"
+          label="Shown in"
+          all="All zones of the offer"
+          these="Only these"
           list={within(setup.zones, offer.zones)}
           chosen={milepost.zones ?? null}
           put={(ids) => narrow('zones', ids)}
@@ -165,9 +163,9 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
         />
         {groups.length > 0 && (
           <Some
-            label="Said to"
-            all="everybody it is for"
-            these="only these"
+            label="Shown to"
+            all="Everyone the offer is for"
+            these="Only these"
             list={groups}
             chosen={milepost.groups ?? null}
             put={(ids) => narrow('groups', ids)}
@@ -178,7 +176,7 @@ export function MilepostEditor({ offer, change, put, commit, errorAt }: Props) {
           {(['starts', 'ends'] as const).map((field) => (
             <Typed
               key={field}
-              label={field === 'starts' ? 'Said from' : 'Said until'}
+              label={field === 'starts' ? 'Shown from' : 'Shown until'}
               type="datetime-local"
               width="w-52"
               value={milepost[field] ?? ''}
@@ -219,7 +217,7 @@ function Preview({ offer }: { offer: Offer }) {
         {now ? (
           filled(texts[now] ?? '', values)
         ) : (
-          <span className="text-soft">Silent for the bench cart: {silence(outlook, offer)}</span>
+          <span className="text-soft">No message for the bench cart: {silence(outlook, offer)}</span>
         )}
       </Status>
       <ol className="grid grid-cols-2 gap-px border-t border-hair bg-hair md:grid-cols-4">
@@ -230,7 +228,7 @@ function Preview({ offer }: { offer: Offer }) {
             className={`bg-white px-2 py-1 ${now === moment ? 'border-t-4 border-ink' : 'border-t-4 border-transparent'}`}
           >
             <span className="block font-cond text-soft">{MOMENT_NAMES[moment]}</span>
-            {texts[moment] ? filled(texts[moment], values) : <span className="text-soft">silent</span>}
+            {texts[moment] ? filled(texts[moment], values) : <span className="text-soft">no message</span>}
           </li>
         ))}
       </ol>
@@ -242,11 +240,11 @@ function silence(outlook: { state: string } | undefined, offer: Offer): string {
   if (!offer.active) return 'the offer is off.'
   if (offer.milepost?.active === false) return 'the milepost is off.'
   const because: Record<string, string> = {
-    blocked: 'goods in it keep it out of the offer.',
+    blocked: 'it holds excluded goods.',
     not_for_them: 'the offer is not for this shopper.',
     no_method: 'none of its methods is available.',
     beaten: 'another offer is better.',
-    over: 'it comes to more than the offer is for.',
+    over: 'it is above the offer’s limit.',
     no_gain: 'there is nothing left to take off.',
   }
   return because[outlook?.state ?? ''] ?? 'there is no text for this moment.'

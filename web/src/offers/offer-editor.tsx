@@ -19,10 +19,10 @@ import { Tick } from '../ui/tick'
 type Effect = Schemas['Effect']
 
 const EFFECTS: [Effect['kind'], string][] = [
-  ['free', 'free'],
-  ['fixed', 'a fixed price'],
-  ['off', 'an amount off'],
-  ['percent', 'a percentage off'],
+  ['free', 'Free'],
+  ['fixed', 'Fixed price'],
+  ['off', 'Amount off'],
+  ['percent', 'Percentage off'],
 ]
 
 const previewOf = (offer: Schemas['OfferPreview']) => ({ offer })
@@ -55,7 +55,7 @@ export function OfferEditor({
       opened={opened}
       sentence={(shown) => offerSentence(shown, setup, formats)}
     >
-      <Question title="What does it give?">
+      <Question title="Reward">
         <EffectEditor
           effect={doc.effect ?? { kind: 'free' }}
           change={(effect) => change({ effect })}
@@ -65,9 +65,9 @@ export function OfferEditor({
         />
         <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
           <Typed
-            label="The method is then called"
+            label="Method name with this offer"
             width="w-64"
-            placeholder="its own name"
+            placeholder="Its usual name"
             value={doc.label ?? ''}
             error={errorAt('/label')}
             change={(label) => change({ label })}
@@ -77,11 +77,11 @@ export function OfferEditor({
             <Typed
               label={
                 doc.effect.kind === 'free'
-                  ? 'and where something is left to pay'
-                  : 'and where more than that is left to pay'
+                  ? 'Method name if something is left to pay'
+                  : 'Method name if more is left to pay'
               }
               width="w-64"
-              placeholder="its own name"
+              placeholder="Its usual name"
               value={doc.label_more ?? ''}
               error={errorAt('/label_more')}
               change={(name) => change({ label_more: name })}
@@ -89,13 +89,13 @@ export function OfferEditor({
             />
           )}
           <div className="flex flex-col gap-1 pb-1">
-            {check('own_prices', 'Own prices and fees of treated goods fall under it too')}
-            {check('hides_paid', 'Hide methods that still cost money when it makes one free')}
-            {check('combines', 'Goes together with other offers that do')}
+            {check('own_prices', 'Also covers goods with their own prices and fees')}
+            {check('hides_paid', 'Hide paid methods when this makes one free')}
+            {check('combines', 'Adds up with other offers')}
           </div>
         </div>
       </Question>
-      <Question title="From how much on?">
+      <Question title="Qualifying carts">
         <ThresholdEditor
           threshold={doc.threshold ?? null}
           change={(threshold) => change({ threshold })}
@@ -104,15 +104,15 @@ export function OfferEditor({
           errorAt={errorAt}
         />
       </Question>
-      <Question title="Where, and for which methods?">
+      <Question title="Zones and methods">
         <Where of={doc} put={put} errorAt={errorAt} />
       </Question>
       <Fold
         title={
           <Folded
-            question="For whom, and when?"
+            question="Customers and dates"
             said={whomWords(doc, setup).join(', ')}
-            none="everybody, at any time"
+            none="everyone, at any time"
           />
         }
         open={WHOM.some(errorAt)}
@@ -120,16 +120,10 @@ export function OfferEditor({
         <Whom doc={doc} put={put} change={change} commit={commit} errorAt={errorAt} />
       </Fold>
       <Fold
-        title={
-          <Folded
-            question="Which goods keep out of it?"
-            said={keptOutWords(doc, setup).join(', ')}
-            none="none"
-          />
-        }
+        title={<Folded question="Excluded goods" said={keptOutWords(doc, setup).join(', ')} none="none" />}
         open={KEPT_OUT.some(errorAt)}
       >
-        <p className="font-cond text-soft">One of these in the cart blocks it for the whole cart</p>
+        <p className="font-cond text-soft">With any of these in the cart, the offer does not apply</p>
         <GoodsChoiceEditor
           label="Blocks"
           goods={doc.blocking}
@@ -137,7 +131,8 @@ export function OfferEditor({
           error={errorAt('/blocking')}
         />
         <p className="mt-2 font-cond text-soft">
-          These pay their own way: they cost what they would alone, and the offer falls on the rest
+          These pay their own way: you charge for them as if they were sent alone, and the offer applies to
+          the rest
         </p>
         <GoodsChoiceEditor
           label="Pays its own way"
@@ -145,12 +140,12 @@ export function OfferEditor({
           put={(paying) => put({ paying })}
           error={errorAt('/paying')}
         />
-        {doc.paying && check('paying_count', 'They count towards the threshold')}
+        {doc.paying && check('paying_count', 'Count them towards the minimum')}
       </Fold>
-      <Fold title="What it leaves you, on the bench cart" open={false}>
+      <Fold title="Your margin on the bench cart" open={false}>
         <MarginsTable offer={doc} />
       </Fold>
-      <Fold title="Milepost: what shoppers read" open={doc.milepost != null}>
+      <Fold title="Milepost: message to shoppers" open={doc.milepost != null}>
         <MilepostEditor
           offer={doc}
           change={(milepost) => change({ milepost })}
@@ -184,10 +179,10 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
   }
   return (
     <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
-      <Radios label="What it gives" value={effect.kind} choose={choose} choices={EFFECTS} />
+      <Radios label="Reward" value={effect.kind} choose={choose} choices={EFFECTS} />
       {(effect.kind === 'fixed' || effect.kind === 'off') && (
         <Typed
-          label={effect.kind === 'fixed' ? `It costs, ${symbol}` : `Off, ${symbol}`}
+          label={effect.kind === 'fixed' ? `Price (${symbol})` : `Amount off (${symbol})`}
           inputMode="decimal"
           value={effect.amount}
           error={errorAt('/effect/amount')}
@@ -197,7 +192,7 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
       )}
       {effect.kind === 'percent' && (
         <Typed
-          label="Off, %"
+          label="Percentage off (%)"
           inputMode="decimal"
           value={effect.percent}
           error={errorAt('/effect/percent')}
@@ -206,8 +201,8 @@ function EffectEditor({ effect, change, put, commit, errorAt }: { effect: Effect
         />
       )}
       <Typed
-        label={`At the most, ${symbol}`}
-        placeholder="no limit"
+        label={`Up to (${symbol})`}
+        placeholder="No limit"
         inputMode="decimal"
         value={effect.most ?? ''}
         error={errorAt('/effect/most')}
@@ -245,9 +240,9 @@ function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Pa
             label="Customer groups"
             value={kind}
             choices={[
-              ['all', 'everybody'],
-              ['only', 'only these'],
-              ['except', 'all but these'],
+              ['all', 'Everyone'],
+              ['only', 'Only these'],
+              ['except', 'Everyone but these'],
             ]}
             choose={(way) => {
               if (way === 'all') return put({ groups: null })
@@ -270,8 +265,8 @@ function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Pa
       {setup.coupons.length > 0 && (
         <Some
           label="Coupons"
-          all="needs none"
-          these="needs one of these"
+          all="Not needed"
+          these="One of these is needed"
           list={setup.coupons.map(({ id, code }) => ({ id, name: code ?? '' }))}
           chosen={doc.coupons ?? null}
           put={(coupons) => put({ coupons })}
@@ -284,19 +279,19 @@ function Whom({ doc, put, change, commit, errorAt }: { doc: Offer } & Editing<Pa
           label="Other promotions in the cart"
           value={doc.promotions ?? 'any'}
           choices={[
-            ['any', 'do not matter'],
-            ['without', 'there may be none'],
-            ['with', 'there must be one'],
+            ['any', 'Allowed'],
+            ['without', 'Not allowed'],
+            ['with', 'Required'],
           ]}
           choose={(way) => put({ promotions: way === 'any' ? null : way })}
         />
       </fieldset>
       <span className="flex flex-wrap items-start gap-4">
-        {moment('starts', `Starts, ${setup.store.time_zone}`)}
-        {moment('ends', 'Ends just before')}
+        {moment('starts', `Starts (${setup.store.time_zone})`)}
+        {moment('ends', 'Ends before')}
         <Typed
-          label="For the first so many orders"
-          placeholder="all"
+          label="Number of orders"
+          placeholder="No limit"
           inputMode="decimal"
           value={doc.first == null ? '' : String(doc.first)}
           error={errorAt('/first')}

@@ -9,9 +9,9 @@ import { Radios } from '../ui/radios'
 type Threshold = Schemas['Threshold']
 
 const MEASURES: [Threshold['measure'], string][] = [
-  ['value', 'a value'],
-  ['weight', 'a weight'],
-  ['quantity', 'a quantity'],
+  ['value', 'Cart value'],
+  ['weight', 'Cart weight'],
+  ['quantity', 'Item count'],
 ]
 
 /** The least that a cart must come to, and perhaps where it ends. */
@@ -35,19 +35,16 @@ export function ThresholdEditor({
   return (
     <div className="flex flex-col gap-2">
       <Radios
-        label="From how much on"
+        label="Qualifying carts"
         value={threshold?.measure ?? 'none'}
-        choices={[
-          ['none', 'from nothing on'],
-          ...MEASURES.map(([measure, label]) => [measure, `from ${label} on`] as const),
-        ]}
+        choices={[['none', 'Any cart'], ...MEASURES]}
         choose={(measure) => (measure === 'none' ? put(null) : change({ measure, from: '' }))}
       />
       {threshold && (
         <>
           <span className="flex flex-wrap items-start gap-4">
             <Typed
-              label={`At least, ${unit[threshold.measure]}`}
+              label={`From (${unit[threshold.measure]})`}
               inputMode="decimal"
               value={threshold.from}
               error={errorAt('/threshold/from')}
@@ -55,8 +52,8 @@ export function ThresholdEditor({
               commit={commit}
             />
             <Typed
-              label={`Less than, ${unit[threshold.measure]}`}
-              placeholder="no end"
+              label={`Below (${unit[threshold.measure]})`}
+              placeholder="No limit"
               inputMode="decimal"
               value={threshold.below ?? ''}
               error={errorAt('/threshold/below')}
@@ -79,10 +76,10 @@ export function ThresholdEditor({
                 label="Goods that count"
                 value={threshold.basis?.lines ?? ''}
                 choices={[
-                  ['', 'as the shop’s'],
-                  ['shipping', 'all that ship'],
-                  ['all', 'all in the cart'],
-                  ['ordinary', 'without those at a price of their own'],
+                  ['', 'Shop default'],
+                  ['shipping', 'All that ship'],
+                  ['all', 'All in the cart'],
+                  ['ordinary', 'Those without a price of their own'],
                 ]}
                 choose={(value) => {
                   const { lines: _, ...rest } = threshold.basis ?? {}

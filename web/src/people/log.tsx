@@ -71,7 +71,7 @@ export function AuditLog() {
         stand in its history.
       </p>
       {entries.length === 0 ? (
-        <Empty>Nothing yet.</Empty>
+        <Empty>No entries yet.</Empty>
       ) : (
         <Table aria-label="Audit log" className="w-full">
           <thead>
@@ -102,7 +102,7 @@ export function AuditLog() {
       )}
       {log.hasNextPage && (
         <Button className="mt-2" disabled={log.isFetching} onClick={() => void log.fetchNextPage()}>
-          Older ones
+          Show older entries
         </Button>
       )}
     </div>

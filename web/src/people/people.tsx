@@ -33,7 +33,7 @@ export function People() {
   if (!session) return null
   if (!session.accounts) return <First />
   if (session.person?.role !== 'owner')
-    return <Empty>Only owners see who else has an account, and let others in.</Empty>
+    return <Empty>Only owners can see the other accounts and invite people.</Empty>
   return <Everybody me={session.person.id} />
 }
 
@@ -181,7 +181,7 @@ function Row({ of, me, tell }: { of: Person; me: boolean; tell: (told: Told) => 
 
 function Invite({ tell }: { tell: (told: Told) => void }) {
   const [role, setRole] = useState<Role>('editor')
-  const invitation = useAct('/api/invitations', 'invite', 'Let somebody in', 'people')
+  const invitation = useAct('/api/invitations', 'invite', 'Invite someone', 'people')
   const invite = () =>
     invitation.beside(
       (to) => to.POST('/api/invitations', { body: { role } }),
@@ -192,8 +192,8 @@ function Invite({ tell }: { tell: (told: Told) => void }) {
         }),
     )
   return (
-    <section aria-label="Let somebody in" className="mt-4 border-t border-ink pt-2">
-      <h2 className="mb-1 text-lg">Let somebody in</h2>
+    <section aria-label="Invite someone" className="mt-4 border-t border-ink pt-2">
+      <h2 className="mb-1 text-lg">Invite someone</h2>
       <div className="flex flex-wrap items-center gap-3">
         <Select<Role>
           label="As"
@@ -202,7 +202,7 @@ function Invite({ tell }: { tell: (told: Told) => void }) {
           choose={setRole}
         />
         <Button className="border-ink font-semibold" disabled={invitation.busy} onClick={invite}>
-          Make a link
+          Create a link
         </Button>
       </div>
       <p className="mt-1 text-soft">
@@ -217,8 +217,8 @@ function Invite({ tell }: { tell: (told: Told) => void }) {
 function Open({ invitations, people }: { invitations: Schemas['Invitation'][]; people: Person[] }) {
   const withdrawal = useAct('/api/invitations', 'withdraw', 'Withdraw a link', 'people')
   return (
-    <section aria-label="Links that are open" className="mt-4">
-      <h2 className="mb-1 text-lg">Links that are open</h2>
+    <section aria-label="Open invitations" className="mt-4">
+      <h2 className="mb-1 text-lg">Open invitations</h2>
       <ul>
         {invitations.map(({ id, role, person, by, ends_at: ends }) => (
           <li

@@ -69,7 +69,7 @@ function SignInForm() {
       />
       {asked && (
         <Typed
-          label="Code of your telephone, or a recovery code"
+          label="One-time code or recovery code"
           autoComplete="one-time-code"
           autoFocus
           width="w-full"
@@ -84,8 +84,8 @@ function SignInForm() {
         </Button>
       </div>
       <p className="text-soft">
-        Forgot it? An owner can make you a link to choose a new password; so can <code>bin/people reset</code>{' '}
-        on the server’s machine.
+        Forgot your password? Ask an owner for a reset link, or run <code>bin/people reset</code> on the
+        server’s machine.
       </p>
     </form>
   )

@@ -14,7 +14,7 @@ export function BasisChoice({
     <Select
       label={`Value ${field}`}
       value={basis?.[field] ?? ''}
-      choices={[['', 'as the shop’s'], ...options]}
+      choices={[['', 'Shop default'], ...options]}
       choose={(value) => {
         const next = { ...basis, [field]: value || undefined }
         const kept = withOnly(next, Boolean)
@@ -24,14 +24,14 @@ export function BasisChoice({
   )
   return (
     <span className="flex flex-wrap items-center gap-2">
-      <span className="font-cond text-soft">The value counts</span>
+      <span className="font-cond text-soft">Order value is counted</span>
       {choice('discounts', [
-        ['after', 'after discounts'],
-        ['before', 'before discounts'],
+        ['after', 'After discounts'],
+        ['before', 'Before discounts'],
       ])}
       {choice('tax', [
-        ['with', 'with tax'],
-        ['without', 'without tax'],
+        ['with', 'With tax'],
+        ['without', 'Without tax'],
       ])}
     </span>
   )

@@ -39,7 +39,7 @@ export function EditorFrame<K extends 'offers' | 'rules'>({
         {sentence(draft.doc)}
       </p>
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
-        <Field of={draft.of} at="name" label="Name, for yourself" width="w-72" />
+        <Field of={draft.of} at="name" label="Internal name" width="w-72" />
         <div className="flex flex-col gap-1">
           <span className="font-cond text-soft">It is</span>
           <Switch

@@ -19,12 +19,12 @@ type Method = Schemas['ProofMethod']
 const PRICED = ['exact', 'at_most', 'at_least']
 const MARKS = ['cheapest', 'fastest'] as const
 
-/** What a cart is to get: a row for each method, and what holds of all of it. */
+/** The expected result of a proof: a row for each method, and what applies to all of them. */
 export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: Formats }) {
   const { setup } = useWorkshop()
   const { expects } = of.doc
   const methods = expects.methods ?? []
-  const about = `${of.stored.name}: what it is to get`
+  const about = `${of.stored.name}: expected result`
   const change = (fields: Expects) =>
     of.change('expects', about, (doc) => ({ expects: clean({ ...doc.expects, ...fields }) }))
   const put = (fields: Expects) => {
@@ -37,15 +37,15 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
   const nameOf = (id: string) => byId(setup.methods, id)?.name ?? 'a method that is gone'
   return (
     <fieldset>
-      <legend className="font-cond text-base">It is to get</legend>
+      <legend className="font-cond text-base">Expected result</legend>
       {methods.length > 0 && (
-        <Table className="w-full max-w-3xl" aria-label="Methods that it is to get">
+        <Table className="w-full max-w-3xl" aria-label="Expected methods">
           <thead>
             <tr className="text-left font-cond text-soft">
               <th className="pr-3 font-normal">Method</th>
               <th className="pr-3 font-normal">Price</th>
-              <th className="pr-3 font-normal">Is the</th>
-              <th className="pr-3 font-normal">Carries the message</th>
+              <th className="pr-3 font-normal">Marked</th>
+              <th className="pr-3 font-normal">Message</th>
               <th>
                 <span className="sr-only">Order</span>
               </th>
@@ -62,7 +62,7 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
                   <td className="py-1 pr-3">
                     <span className="flex flex-wrap items-start gap-1">
                       <Select
-                        label={`${name}: what it is held to`}
+                        label={`${name}: expected`}
                         value={one.is}
                         choices={KINDS}
                         choose={(is) =>
@@ -134,7 +134,7 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
                       move={(by) => put({ methods: moved(methods, at, by) ?? methods })}
                     />
                     <Remover
-                      name={`${name} from what it is to get`}
+                      name={`${name} from the expected methods`}
                       remove={() => put({ methods: methods.filter((_, index) => index !== at) })}
                     />
                   </td>
@@ -147,8 +147,8 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
       <div className="mt-1 flex flex-wrap items-center gap-x-5 gap-y-1">
         {missing.length > 0 && (
           <Select
-            label="Say something of another method"
-            placeholder="another method …"
+            label="Add a method"
+            placeholder="Add a method …"
             value=""
             choices={missing.map(({ id, name }) => [id, name] as const)}
             choose={(method) => put({ methods: [...methods, { method, is: 'offered' }] })}
@@ -158,24 +158,24 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
           and no other method
         </Tick>
         <Tick on={expects.ordered ?? false} change={(ordered) => put({ ordered })}>
-          in this order
+          In this order
         </Tick>
         <label className="flex items-center gap-1.5">
           <span className="font-cond text-soft">Zone</span>
           <Select
-            label="The zone it is to go to"
+            label="Expected zone"
             value={expects.zone ?? ''}
-            choices={[['', 'not looked at'], ...setup.zones.map(({ id, name }) => [id, name] as const)]}
+            choices={[['', 'Any'], ...setup.zones.map(({ id, name }) => [id, name] as const)]}
             choose={(zone) => put({ zone: zone || null })}
           />
         </label>
         <label className="flex items-center gap-1.5">
-          <span className="font-cond text-soft">So that</span>
+          <span className="font-cond text-soft">Status</span>
           <Select
-            label="What comes of it"
+            label="Expected status"
             value={expects.status ?? ''}
             choices={[
-              ['', 'not looked at'],
+              ['', 'Any'],
               ...(
                 ['priced', 'nothing_available', 'not_served', 'undetermined', 'nothing_ships'] as const
               ).map((status) => [status, statusWords(status)] as const),
@@ -186,9 +186,9 @@ export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: For
       </div>
       {(expects.text || expects.status === 'nothing_available' || expects.status === 'not_served') && (
         <Typed
-          label="The shopper reads"
+          label="Expected message"
           width="w-96"
-          placeholder="not looked at"
+          placeholder="Any"
           value={expects.text ?? ''}
           error={of.problemAt('/expects/text')}
           change={(text) => change({ text })}

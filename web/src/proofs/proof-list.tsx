@@ -30,10 +30,10 @@ export function ProofList() {
   return (
     <div className="pb-8">
       <p className="mb-2 max-w-3xl text-soft">
-        A proof is a kept cart with what it is to get. After every edit each is priced again; one that gets
-        something else is told here, and in the bar on top.
+        A proof is a saved cart with the prices it should get. Every edit re-prices them all; any that change
+        are listed here and in the top bar.
       </p>
-      <Answer of={found} waiting="Pricing the kept carts …">
+      <Answer of={found} waiting="Pricing the saved carts …">
         {(data) => {
           const ways = [
             ['', 'all', data.total],

@@ -8,7 +8,7 @@ export function ProofsCsv() {
       path="/api/proofs"
       columns="proof, note, tags, goods, country, region, postcode, street, group, coupons, cart, when, zone, status, methods, only, ordered, text, recorded"
       about="a row for each. Goods stand as 2 * SKU, methods by code, as CODE = 4.50, CODE <= 4.50, CODE free or CODE not offered; bars between them."
-      effect="Proofs of a new name are added, those that are named are replaced, the others stay. Only proof, goods and one thing that it is to get are needed."
+      effect="New names add a proof, known names replace one, and other proofs stay. A row needs proof, goods and one expected result."
       example="Two charts,,,2 * CHT-PASS-F,GB,,TR29 4ZZ,,,,,,,,TRACKED = 4.50,,,,"
     />
   )

@@ -121,7 +121,7 @@ function Acts({ walk, name }: { walk: Schemas['Walk']; name: string }) {
     <>
       <Button className="ml-2 border-ink font-semibold" disabled={act.busy} onClick={keep}>
         <Bookmark size={13} aria-hidden />{' '}
-        {act.busy ? 'Keeping …' : `Keep all ${count(kept.length)} as proofs`}
+        {act.busy ? 'Saving …' : `Save all ${count(kept.length)} as proofs`}
       </Button>
       <Button onClick={() => void downloadCsv(`walk of ${name}.csv`, rowsOf(walk, setup))}>
         <Download size={13} aria-hidden /> CSV
@@ -170,7 +170,7 @@ function Tariff({ walk, name }: { walk: Schemas['Walk']; name: string }) {
       <Table aria-label={`Walk of ${name}`} sticky>
         <thead className="bg-paper lg:sticky lg:top-0 lg:z-10">
           <tr className="border-b border-ink text-left font-cond text-soft">
-            <th className="py-1 pr-3 font-normal">What it tells apart</th>
+            <th className="py-1 pr-3 font-normal">Case</th>
             <th className="py-1 pr-3 font-normal">Cart</th>
             {methods.map(({ id, name: method }) => (
               <th key={id} className="px-2 py-1 text-right font-normal">

@@ -206,7 +206,7 @@ function Make({ made }: { made: (made: Schemas['CheckoutKeyMade'] | null) => voi
     <section aria-label="Make a key" className="mt-2 flex flex-col gap-2 border-t border-ink pt-2">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
         <Typed
-          label="Name, for yourself"
+          label="Internal name"
           width="w-56"
           value={name}
           error={making.problemAt('/name')}

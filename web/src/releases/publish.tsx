@@ -22,8 +22,8 @@ export function Publish() {
   return (
     <div className="pb-8">
       <p className="mb-2 max-w-3xl text-soft">
-        Checkouts use the release that is live, whatever you edit here. To publish freezes the setup as it
-        stands; you can go back to any release in one step.
+        Your shop uses the published release. Edits here reach shoppers when you publish, and you can go back
+        to any earlier release.
       </p>
       <Answer of={useReleaseState()}>{(state) => <Standing state={state} />}</Answer>
     </div>
@@ -37,7 +37,7 @@ function Standing({ state }: { state: Schemas['ReleaseState'] }) {
     <>
       <p className="text-lg">
         {live === null ? (
-          <b>Nothing is published yet: checkouts get no prices.</b>
+          <b>Nothing is published yet, so checkouts get no prices.</b>
         ) : changes ? (
           <>
             <b>{counted(changes, 'edit')}</b> since release {live}, which is live.
@@ -58,7 +58,7 @@ function Standing({ state }: { state: Schemas['ReleaseState'] }) {
             {(found) => (
               <CartChanges
                 changes={found}
-                none="No cart gets anything else: what was edited is not about prices, or nobody sees it."
+                none="No cart gets another price: your edits do not change prices, or no shopper sees them."
               />
             )}
           </Answer>
@@ -68,7 +68,7 @@ function Standing({ state }: { state: Schemas['ReleaseState'] }) {
         <PublishForm revision={state.revision} />
       ) : (
         <Empty>
-          Edit the setup, and here stands what that changes for carts. <Link to="/">To the Board</Link>
+          Edit the setup, and this page shows how cart prices will change. <Link to="/">To the Board</Link>
         </Empty>
       )}
     </>
@@ -112,7 +112,7 @@ function PublishForm({ revision }: { revision: number }) {
         )}
         <span className="flex grow flex-col gap-1">
           <label htmlFor={noted} className="font-cond text-soft">
-            Note, for yourselves
+            Note (internal)
           </label>
           <TextArea
             id={noted}
@@ -128,13 +128,13 @@ function PublishForm({ revision }: { revision: number }) {
         value={when}
         choose={(when) => made.type({ when })}
         choices={[
-          ['now', 'now'],
-          ['at', 'at a moment'],
+          ['now', 'Now'],
+          ['at', 'At a set time'],
         ]}
       />
       {when === 'at' && (
         <Typed
-          label={`On the store’s clock (${setup.store?.time_zone})`}
+          label={`Store time (${setup.store?.time_zone})`}
           type="datetime-local"
           width="w-56"
           value={at}
@@ -149,7 +149,7 @@ function PublishForm({ revision }: { revision: number }) {
             you publish all the same.
           </p>
           <Typed
-            label="Why it is published all the same"
+            label="Reason to publish anyway"
             width="w-full"
             value={overrule}
             change={(overrule) => made.type({ overrule })}

@@ -77,7 +77,7 @@ export function Webhooks() {
                 ))}
               </ul>
             ) : (
-              <Empty>Nobody is told of anything yet.</Empty>
+              <Empty>No webhooks yet.</Empty>
             )}
             {adding ? (
               <Add
@@ -162,7 +162,7 @@ function Row({ of }: { of: Webhook }) {
       </Button>
       <Sure
         act="Remove"
-        really="Remove it and what it was told"
+        really="Remove it and its messages"
         disabled={removal.busy}
         run={() => removal.beside((to) => to.DELETE('/api/webhooks/{id}', path))}
       />
@@ -195,7 +195,7 @@ function Add({ added }: { added: (made: Schemas['WebhookMade'] | null) => void }
         change={(url) => made.type({ url })}
       />
       <fieldset className="flex flex-wrap gap-x-4">
-        <legend className="font-cond text-soft">It is told when</legend>
+        <legend className="font-cond text-soft">Events</legend>
         {EVENTS.map(([event, words]) => (
           <Tick
             key={event}
@@ -232,18 +232,18 @@ function Deliveries({ of, webhooks }: { of: Delivery[]; webhooks: Webhook[] }) {
   const due = useDueWords()
   const resend = useAct('/api/deliveries', 'resend', 'Send a message again')
   return (
-    <section aria-label="What was told" className="mt-4">
-      <h2 className="text-lg">What was told</h2>
-      <Table aria-label="What was told" className="w-full">
+    <section aria-label="Messages sent" className="mt-4">
+      <h2 className="text-lg">Messages sent</h2>
+      <Table aria-label="Messages sent" className="w-full">
         <thead>
           <tr className="border-b border-ink text-left font-cond text-soft">
-            {['When', 'What', 'To', 'How it went'].map((name) => (
+            {['When', 'What', 'To', 'Result'].map((name) => (
               <th key={name} className="py-1 pr-3 font-normal">
                 {name}
               </th>
             ))}
             <th>
-              <span className="sr-only">Once more</span>
+              <span className="sr-only">Send again</span>
             </th>
           </tr>
         </thead>

@@ -51,7 +51,7 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
   }
   return (
     <div className="grid max-w-2xl gap-x-6 gap-y-4 sm:grid-cols-2">
-      <Labelled label="Name of the shop" error={errorAt('/name')} wide>
+      <Labelled label="Shop name" error={errorAt('/name')} wide>
         {(props) => (
           <Input {...props} value={draft.name} onChange={(event) => set({ name: event.target.value })} />
         )}
@@ -62,7 +62,7 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
             label="Country"
             {...props}
             value={draft.country}
-            choices={[['', 'choose'], ...choices.countries.map(({ code, name }) => [code, name] as const)]}
+            choices={[['', 'Choose'], ...choices.countries.map(({ code, name }) => [code, name] as const)]}
             choose={(value) => chooseCountry(value)}
           />
         )}
@@ -73,12 +73,12 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
             label="Currency"
             {...props}
             value={draft.currency}
-            choices={[['', 'choose'], ...choices.currencies.map(({ code }) => [code, code] as const)]}
+            choices={[['', 'Choose'], ...choices.currencies.map(({ code }) => [code, code] as const)]}
             choose={(value) => set({ currency: value })}
           />
         )}
       </Labelled>
-      <Labelled label="Ships from: street" error={errorAt('/ship_from/lines')}>
+      <Labelled label="Ship-from street" error={errorAt('/ship_from/lines')}>
         {(props) => (
           <TextArea
             {...props}
@@ -88,7 +88,7 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
           />
         )}
       </Labelled>
-      <Labelled label="Ships from: postcode" error={errorAt('/ship_from/postcode')}>
+      <Labelled label="Ship-from postcode" error={errorAt('/ship_from/postcode')}>
         {(props) => (
           <Input
             {...props}
@@ -105,7 +105,7 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
             {...props}
             value={draft.time_zone}
             choices={[
-              ['', 'choose'],
+              ['', 'Choose'],
               ...[...new Set([draft.time_zone, ...choices.time_zones])]
                 .filter(Boolean)
                 .map((zone) => [zone, zone] as const),
@@ -115,10 +115,10 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
         )}
       </Labelled>
       <div className="grid grid-cols-2 gap-3">
-        <Labelled label="Weights in" error={errorAt('/weight_unit')}>
+        <Labelled label="Weight unit" error={errorAt('/weight_unit')}>
           {(props) => (
             <Select
-              label="Weights in"
+              label="Weight unit"
               {...props}
               value={draft.weight_unit}
               choices={[...choices.weight_units.map((unit) => [unit, unit] as const)]}
@@ -126,10 +126,10 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
             />
           )}
         </Labelled>
-        <Labelled label="Lengths in" error={errorAt('/length_unit')}>
+        <Labelled label="Length unit" error={errorAt('/length_unit')}>
           {(props) => (
             <Select
-              label="Lengths in"
+              label="Length unit"
               {...props}
               value={draft.length_unit}
               choices={[...choices.length_units.map((unit) => [unit, unit] as const)]}
@@ -138,29 +138,29 @@ export function StoreFields({ draft, set, choices, errorAt }: Props) {
           )}
         </Labelled>
       </div>
-      <Labelled label="The prices of the goods" error={errorAt('/prices_include_tax')}>
+      <Labelled label="Product prices" error={errorAt('/prices_include_tax')}>
         {(props) => (
           <Select
-            label="The prices of the goods"
+            label="Product prices"
             {...props}
             value={String(draft.prices_include_tax)}
             choices={[
-              ['true', 'include tax'],
-              ['false', 'come without tax'],
+              ['true', 'Include tax'],
+              ['false', 'Exclude tax'],
             ]}
             choose={(value) => set({ prices_include_tax: value === 'true' })}
           />
         )}
       </Labelled>
-      <Labelled label="The checkout lists methods" error={errorAt('/method_order')}>
+      <Labelled label="Order of methods at checkout" error={errorAt('/method_order')}>
         {(props) => (
           <Select
-            label="The checkout lists methods"
+            label="Order of methods at checkout"
             {...props}
             value={draft.method_order}
             choices={[
-              ['price', 'by price, the cheapest first'],
-              ['merchant', 'in the order on the Board'],
+              ['price', 'Cheapest first'],
+              ['merchant', 'As on the Board'],
             ]}
             choose={(value) => set({ method_order: value })}
           />

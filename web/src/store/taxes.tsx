@@ -115,25 +115,25 @@ const CHOICES: { field: keyof Basis; label: string; options: [string, string][] 
     field: 'discounts',
     label: 'Discounts',
     options: [
-      ['after', 'after discounts'],
-      ['before', 'before discounts'],
+      ['after', 'After discounts'],
+      ['before', 'Before discounts'],
     ],
   },
   {
     field: 'tax',
     label: 'Tax',
     options: [
-      ['with', 'with tax'],
-      ['without', 'without tax'],
+      ['with', 'With tax'],
+      ['without', 'Without tax'],
     ],
   },
   {
     field: 'lines',
     label: 'Goods',
     options: [
-      ['shipping', 'goods that ship'],
-      ['all', 'all goods'],
-      ['ordinary', 'goods on the ordinary rates'],
+      ['shipping', 'Goods that ship'],
+      ['all', 'All goods'],
+      ['ordinary', 'Goods on the ordinary rates'],
     ],
   },
 ]

@@ -114,8 +114,8 @@ function One({ of: group }: { of: Group }) {
 function NeverChosen({ report: { chosen } }: { report: Report }) {
   const seldom = chosen.filter((one) => one.chosen === 0)
   return (
-    <section aria-label="Offered and never chosen">
-      <h2 className="mb-1 border-b border-ink text-lg">Offered and never chosen</h2>
+    <section aria-label="Offered, never chosen">
+      <h2 className="mb-1 border-b border-ink text-lg">Offered, never chosen</h2>
       {seldom.length === 0 ? (
         <p>
           {chosen.length
@@ -123,7 +123,7 @@ function NeverChosen({ report: { chosen } }: { report: Report }) {
             : 'No quote that can be ordered was asked for yet.'}
         </p>
       ) : (
-        <Table aria-label="Offered and never chosen" className="w-full">
+        <Table aria-label="Offered, never chosen" className="w-full">
           <thead>
             <tr className="text-left font-cond text-soft">
               <th className="py-1 pr-3 font-normal">Method</th>

@@ -33,9 +33,7 @@ export function goodsWords(goods: Schemas['GoodsChoice'], setup: Setup): string 
 
 function effectWords(effect: Schemas['Effect'], formats: Formats): string {
   const what = givesWords(effect, formats)
-  return effect.most && /^\d/.test(effect.most)
-    ? `${what}, by ${formats.money(effect.most)} at the most`
-    : what
+  return effect.most && /^\d/.test(effect.most) ? `${what} (up to ${formats.money(effect.most)} off)` : what
 }
 
 function givesWords(effect: Schemas['Effect'], formats: Formats): string {
@@ -65,9 +63,8 @@ function basisWords(basis: Schemas['Basis'] | null | undefined): string {
 
 function thresholdWords(threshold: NonNullable<Fields['threshold']>, formats: Formats): string {
   const { measure, from, below } = threshold
-  const end = below ? ` and less than ${measured(measure, below, formats)}` : ''
-  const name = { value: 'a value', weight: 'a weight', quantity: 'a quantity' }[measure]
-  return `from ${name} of ${measured(measure, from || '…', formats)}${end}${basisWords(threshold.basis)}`
+  const end = below ? ` to below ${measured(measure, below, formats)}` : ''
+  return `from ${measured(measure, from || '…', formats)}${end}${basisWords(threshold.basis)}`
 }
 
 /** Whom an offer is for, and when; nothing where it is for everybody at any time. */
@@ -101,9 +98,9 @@ export function offerSentence(offer: Fields, setup: Setup, formats: Formats): st
   if (offer.threshold) parts.push(thresholdWords(offer.threshold, formats))
   parts.push(...whomWords(offer, setup), ...keptOutWords(offer, setup))
   const more = [
-    offer.own_prices && 'Own prices and fees fall under it too.',
-    offer.hides_paid && 'Methods that cost money are hidden then.',
-    offer.combines ? 'It goes together with other offers.' : '',
+    offer.own_prices && 'Also covers goods with their own prices and fees.',
+    offer.hides_paid && 'Hides paid methods when it makes one free.',
+    offer.combines ? 'Adds up with other offers.' : '',
   ].filter(Boolean)
   return `${parts.join(', ')}.${more.length ? ` ${more.join(' ')}` : ''}`
 }

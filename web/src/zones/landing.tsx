@@ -23,7 +23,7 @@ interface Typed {
   street: string
 }
 
-/** Where does this land? The bench address or any other, with every zone that holds there and why the others do not. */
+/** Which zone is this address in? The bench address or any other, with every zone that holds there and why the others do not. */
 export function Landing() {
   const { setup } = useWorkshop()
   const { cart } = useBenchCart()
@@ -117,8 +117,8 @@ function Rungs({ ladder }: { ladder: Ladder }) {
   const lost = (rung: Schemas['Rung']) =>
     ({
       won: landing.status === 'undetermined' ? 'takes it, unless one above does' : 'takes it',
-      less_specific: 'holds too, but is less specific',
-      lower: 'holds as well, but stands lower in the list',
+      less_specific: 'also covers it, but is less specific',
+      lower: 'also covers it, but is lower in the list',
       open: `may take it: the ${rung.field} decides`,
     })[rung.outcome ?? 'open']
   const missed = (miss: Schemas['Rung']) =>
@@ -126,12 +126,12 @@ function Rungs({ ladder }: { ladder: Ladder }) {
       ? 'is for another region'
       : miss.reason === 'excepted'
         ? `leaves out “${miss.clause}”`
-        : `does not list this postcode${miss.near ? `; “${miss.near}” comes near, but is not it` : ''}`
+        : `does not list this postcode${miss.near ? `; “${miss.near}” is close, but does not match` : ''}`
   return (
     <section aria-label="Where it lands" className="max-w-3xl">
       <Status className="text-base font-semibold">
-        {landing.status === 'zone' && `It lands in ${zone(landing.zone ?? '')}.`}
-        {landing.status === 'none' && 'It lands nowhere: no zone covers it.'}
+        {landing.status === 'zone' && `This address is in ${zone(landing.zone ?? '')}.`}
+        {landing.status === 'none' && 'No zone covers this address.'}
         {landing.status === 'undetermined' &&
           `Not enough to tell: the ${landing.decides} decides between ${list((landing.candidates ?? []).map((id) => (id ? zone(id) : 'no zone')))}.`}
       </Status>

@@ -22,7 +22,7 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
       <Field
         of={edited}
         at="name"
-        label="Zone’s name"
+        label="Zone name"
         inputId={`zone-${zone.id}-name`}
         width="w-64"
         autoFocus
@@ -38,9 +38,9 @@ export function ZoneEditor({ zone, index, rates }: { zone: Zone; index: number; 
       <Field
         of={edited}
         at="nothing_text"
-        label="Where nothing can be chosen, the shopper reads"
+        label="Message when no method is available"
         width="w-80"
-        placeholder={setup.store?.nothing_text ?? 'nothing said'}
+        placeholder={setup.store?.nothing_text ?? 'No message'}
         write={(text) => ({ nothing_text: text.trim() || null })}
       />
       <div className="ml-auto flex flex-wrap gap-1 pt-5">

@@ -71,7 +71,7 @@ export function Zones() {
       )}
       <Tabs.Root defaultValue="landing" className="mt-5">
         <Tabs.List aria-label="About the zones" className="flex gap-1 border-b border-ink">
-          <Tab value="landing">Where does this land?</Tab>
+          <Tab value="landing">Which zone is it in?</Tab>
           <Tab value="findings">Findings: {audit.data ? awake(findings).length : '…'}</Tab>
           <Tab value="table">All countries</Tab>
           <Tab value="csv">CSV</Tab>

@@ -147,6 +147,31 @@ class EditsTest < Minitest::Test
     refute_nil product_called("BUOY-40")
   end
 
+  # Rows that are pasted while others are being stored stay; what was refused goes when it is cleared.
+  def test_rows_that_are_pasted_while_others_are_stored
+    head = "zone,active,kind,country,regions,only,except\n"
+    visit "/zones"
+    find("button[role=tab]", text: "CSV").click
+    fill_in "Zones as CSV", with: "#{head}Faroes,no,country,FO,,,"
+    assert_button "Import 1 zone"
+    TURNSTILE.hold("POST", %r{\A/api/zones/import\z})
+    click_button "Import 1 zone"
+    assert(eventually { TURNSTILE.came.any? })
+    fill_in "Zones as CSV", with: "#{head}Greenland,no,country,GL,,,"
+    TURNSTILE.open
+    assert_text "Imported zones"
+    assert_field "Zones as CSV", with: "#{head}Greenland,no,country,GL,,,"
+    assert_button "Import 1 zone"
+    TURNSTILE.refuse("POST", %r{\A/api/zones/import\z}, 503)
+    click_button "Import 1 zone"
+    within("#section") { assert_text "The server answered with 503" }
+    TURNSTILE.open
+    click_button "Clear"
+    assert_field "Zones as CSV", with: ""
+    within("#section") { assert_no_text "The server answered with 503" }
+    assert_includes setup_now["zones"].map { |zone| zone["name"] }, "Faroes"
+  end
+
   # A flat price that was refused is no part of the steps that were put in its place: they are there when one comes back.
   def test_steps_over_a_flat_price_that_was_refused
     visit "/#rate=iom-pallet&field=plan"

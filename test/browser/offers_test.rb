@@ -17,7 +17,7 @@ class OffersTest < Minitest::Test
     assert_text "Write an amount like 4.50"
     fill_in "From (£)", with: "80"
     find_field("From (£)").send_keys(:enter)
-    within_fieldset("Methods") { choose "only with these" }
+    within_fieldset("Methods") { choose "Only with these" }
     check "Methods: Tracked"
     open_fold "Excluded goods"
     check "Blocks: class: Heavy"

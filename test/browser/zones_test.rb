@@ -54,7 +54,7 @@ class ZonesTest < Minitest::Test
     assert_text "“PA20 to PA80” is close, but does not match"
     open_fold "Many addresses at once"
     fill_in "Addresses as CSV", with: "country,postcode\nGB,IV29 9ZZ\nJP,100-0001\nQQ,1"
-    assert_text "1 lands nowhere: JP 100-0001 (line 3)"
+    assert_text "1 address is in no zone: JP 100-0001 (line 3)"
     assert_text "Line 4: country: This is no country code"
     map = find("svg[role=application]")
     map.send_keys(:right)

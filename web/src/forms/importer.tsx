@@ -4,7 +4,7 @@ import { Button } from '../ui/button'
 import { FieldError } from '../ui/field-error'
 import { Input, TextArea } from '../ui/input'
 import { count, counted } from '../ui/locale'
-import type { Import } from './use-import'
+import type { Import, Rows } from './use-import'
 
 /** Errors that are listed one by one. */
 const SHOWN = 30
@@ -26,7 +26,7 @@ export function ImportSource<Plan, Chosen>({
   rows,
   most,
   children,
-}: Source & { of: Import<Plan, Chosen>; children?: ReactNode }) {
+}: Source & { of: Rows<Plan, Chosen>; children?: ReactNode }) {
   const [dragged, setDragged] = useState(false)
   const name = `${many[0]!.toUpperCase()}${many.slice(1)}`
   return (
@@ -56,7 +56,7 @@ export function ImportSource<Plan, Chosen>({
         />
         <span className="text-soft">or drop it here{most && ` (up to ${most} MB)`}</span>
         {(of.text || of.error) && (
-          <Button look="quiet" className="ml-auto" onClick={of.forget}>
+          <Button look="quiet" className="ml-auto" onClick={of.clear}>
             Clear
           </Button>
         )}
@@ -77,7 +77,7 @@ export function ImportSource<Plan, Chosen>({
 }
 
 /** How far a long file is, for the eye and, in one word, for those who listen. */
-export function ImportProgress<Plan, Chosen>({ of: { progress } }: { of: Import<Plan, Chosen> }) {
+export function ImportProgress<Plan, Chosen>({ of: { progress } }: { of: Rows<Plan, Chosen> }) {
   return (
     <p className="flex items-center gap-3 empty:hidden">
       {progress && (
@@ -131,7 +131,7 @@ export function ImportButton<Plan, Chosen>({
   of: Import<Plan, Chosen>
   /** How many would be stored. */
   rows: number
-  /** One of them, e.g. "zone". */
+  /** The word for one, e.g. "zone". */
   what: string
   /** Whether others are left out. */
   partly: boolean

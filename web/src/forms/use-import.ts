@@ -11,44 +11,31 @@ interface Progress {
   total: number
 }
 
-interface Reading<Chosen> {
+type Told = (done: number, total: number) => void
+
+interface Asked<Chosen> {
   text: string
   chosen: Chosen
-  /** Imports the rows; otherwise only says what that would change. */
-  store: boolean
 }
 
-interface Way<Plan, Chosen> {
-  /** Where rows are sent; its place among the edits too. */
-  path: string
-  /** The edit, in words. */
-  name: string
+interface Reading<Plan, Chosen> {
   /** Megabytes of a file at most. */
-  most?: number | undefined
-  /** What is chosen about the file besides its text, e.g. which column is which. */
+  most?: number
+  /** Choices beside the text, such as the column of each field. */
   initial: Chosen
-  /** What stays chosen for the next file. */
+  /** The choices that the next file begins with; `initial` where there are none to keep. */
   kept?: (chosen: Chosen) => Chosen
   /** Looks at a new text before it is read. */
   begin?: (text: string, chosen: Chosen) => Promise<Chosen>
-  ask: (
-    to: Changing,
-    reading: Reading<Chosen>,
-    told: (done: number, total: number) => void,
-    signal?: AbortSignal,
-  ) => Promise<Taken<Plan>>
-  /** What the notice says. */
-  taken: string | ((plan: Plan) => string)
-  /** Whether rows are left over, to be corrected: they stay on screen. */
-  leftOver?: (plan: Plan) => boolean
+  /** Says what the rows come to, and stores nothing. */
+  read: (asked: Asked<Chosen>, told: Told, signal: AbortSignal) => Promise<Plan>
 }
 
 /** Milliseconds without a key after which typed text is read. */
 const MOMENT = 250
 
-/** Rows from a file or the clipboard, from the text to the stored rows: a reading always shows first what would change. */
-export function useImport<Plan, Chosen>(way: Way<Plan, Chosen>) {
-  const act = useAct(way.path, 'table', way.name)
+/** Rows from a file or the clipboard: read as soon as they are there, and again when something else is chosen. */
+export function useRows<Plan, Chosen>(way: Reading<Plan, Chosen>) {
   const [text, setText] = useState('')
   const [chosen, setChosen] = useState(way.initial)
   const [plan, setPlan] = useState<{ of: string; told: Plan } | null>(null)
@@ -56,24 +43,31 @@ export function useImport<Plan, Chosen>(way: Way<Plan, Chosen>) {
   const [error, setError] = useState<string | null>(null)
   const running = useRef<AbortController | null>(null)
   const waiting = useRef<ReturnType<typeof setTimeout>>(undefined)
+  /** The text as it is now, for an answer that arrives later. */
+  const newest = useRef('')
 
-  /** Whatever was being read is not wanted any more. */
+  /** Stops a reading that is not wanted any more. */
   const stop = () => {
     clearTimeout(waiting.current)
     running.current?.abort()
   }
   useEffect(() => stop, [])
 
+  const write = (content: string) => {
+    newest.current = content
+    setText(content)
+  }
+
   const forget = () => {
     stop()
-    setText('')
+    write('')
     setChosen((old) => way.kept?.(old) ?? way.initial)
     setPlan(null)
     setProgress(null)
     setError(null)
   }
 
-  const read = async (content: string, choose: (old: Chosen) => Chosen | Promise<Chosen>) => {
+  const look = async (content: string, choose: (old: Chosen) => Chosen | Promise<Chosen>) => {
     stop()
     const run = new AbortController()
     running.current = run
@@ -83,14 +77,13 @@ export function useImport<Plan, Chosen>(way: Way<Plan, Chosen>) {
       if (run.signal.aborted) return
       setChosen(now)
       setProgress({ what: 'Reading', done: 0, total: 0 })
-      const { data } = await way.ask(
-        foreseeing,
-        { text: content, chosen: now, store: false },
+      const told = await way.read(
+        { text: content, chosen: now },
         (done, total) => setProgress({ what: 'Reading', done, total }),
         run.signal,
       )
       if (run.signal.aborted) return
-      setPlan({ of: content, told: data })
+      setPlan({ of: content, told })
     } catch (failed) {
       if (run.signal.aborted) return
       setPlan(null)
@@ -101,19 +94,20 @@ export function useImport<Plan, Chosen>(way: Way<Plan, Chosen>) {
 
   const begin = (content: string) => {
     if (!content.trim()) return forget()
-    setText(content)
-    void read(content, (old) => (way.begin ? way.begin(content, old) : old))
+    write(content)
+    void look(content, (old) => (way.begin ? way.begin(content, old) : old))
   }
 
   return {
     text,
     chosen,
     progress,
-    error: error ?? act.message,
+    setProgress,
+    error,
     plan: plan?.told ?? null,
     /** The plan is of an older text, or rows are under way. */
-    busy: act.busy || progress !== null || plan?.of !== text,
-    forget,
+    busy: progress !== null || plan?.of !== text,
+    clear: forget,
     open: (file: File | undefined) => {
       if (!file) return
       forget()
@@ -121,10 +115,56 @@ export function useImport<Plan, Chosen>(way: Way<Plan, Chosen>) {
     },
     type: (content: string) => {
       stop()
-      setText(content)
+      write(content)
       waiting.current = setTimeout(() => begin(content), MOMENT)
     },
-    choose: (changes: Partial<Chosen>) => void read(text, (old) => ({ ...old, ...changes })),
+    choose: (changes: Partial<Chosen>) => void look(text, (old) => ({ ...old, ...changes })),
+    /** Shows what became of a text, unless another one has been typed since: that one stays. */
+    became: (content: string, told: Plan | null) => {
+      if (newest.current !== content) return
+      if (told === null) forget()
+      else setPlan({ of: content, told })
+    },
+  }
+}
+
+export type Rows<Plan, Chosen> = ReturnType<typeof useRows<Plan, Chosen>>
+
+interface Way<Plan, Chosen> extends Omit<Reading<Plan, Chosen>, 'read'> {
+  /** Where rows are sent; its place among the edits too. */
+  path: string
+  /** The edit, in words. */
+  name: string
+  /** Sends the rows, to store them or only to see what that would change. */
+  ask: (
+    to: Changing,
+    asked: Asked<Chosen> & { store: boolean },
+    told: Told,
+    signal?: AbortSignal,
+  ) => Promise<Taken<Plan>>
+  /** What the notice says. */
+  taken: string | ((plan: Plan) => string)
+  /** Whether rows are left over, to be corrected: they stay on screen. */
+  leftOver?: (plan: Plan) => boolean
+}
+
+/** Rows that can be stored: what that would change is always shown first. */
+export function useImport<Plan, Chosen>(way: Way<Plan, Chosen>) {
+  const act = useAct(way.path, 'table', way.name)
+  const rows = useRows<Plan, Chosen>({
+    ...way,
+    read: async (asked, told, signal) =>
+      (await way.ask(foreseeing, { ...asked, store: false }, told, signal)).data,
+  })
+  const { text, chosen, setProgress } = rows
+  return {
+    ...rows,
+    error: rows.error ?? act.message,
+    busy: rows.busy || act.busy,
+    clear: () => {
+      act.drop()
+      rows.clear()
+    },
     take: () =>
       act.run(
         (to) => {
@@ -135,7 +175,7 @@ export function useImport<Plan, Chosen>(way: Way<Plan, Chosen>) {
             )
             .finally(() => setProgress(null))
         },
-        (done) => (way.leftOver?.(done) ? setPlan({ of: text, told: done }) : forget()),
+        (done) => rows.became(text, way.leftOver?.(done) ? done : null),
         way.taken,
       ),
   }

@@ -21,8 +21,8 @@ export function Where({
     <div className="flex flex-wrap gap-x-8 gap-y-2">
       <Some
         label="Zones"
-        all="in every zone"
-        these="only in these"
+        all="In every zone"
+        these="Only in these"
         list={setup.zones}
         chosen={of.zones ?? null}
         put={(zones) => put({ zones })}
@@ -30,8 +30,8 @@ export function Where({
       />
       <Some
         label="Methods"
-        all="with every method"
-        these="only with these"
+        all="With every method"
+        these="Only with these"
         list={setup.methods}
         chosen={of.methods ?? null}
         put={(methods) => put({ methods })}

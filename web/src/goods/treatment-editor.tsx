@@ -342,8 +342,8 @@ function Travel({
     <div className="flex flex-wrap gap-x-8 gap-y-2">
       <Some
         label="Only by"
-        all="by any method"
-        these="only by these"
+        all="By any method"
+        these="Only by these"
         empty
         list={setup.methods}
         chosen={travel.only ?? null}

@@ -29,7 +29,7 @@ export function WhatGoesOn() {
   return (
     <div className="max-w-5xl pb-8">
       <p className="mb-2 text-soft">
-        Checkout requests since midnight, store time. No personal data is kept.
+        Checkout requests since midnight, store time. These counts hold no personal data.
       </p>
       <Answer of={today}>{(now) => <Parts now={now} />}</Answer>
     </div>

@@ -186,7 +186,7 @@ export const PAGES: readonly Page[] = [
     parts: [
       {
         at: '/proofs',
-        name: 'Kept carts',
+        name: 'Saved carts',
         open: lazily(async () => (await import('../proofs/proof-list')).ProofList),
       },
       {

@@ -14,7 +14,7 @@ export function BasisChoice({
     <Select
       label={`Value ${field}`}
       value={basis?.[field] ?? ''}
-      choices={[['', 'Shop default'], ...options]}
+      choices={[['', `${field === 'tax' ? 'Tax' : 'Discounts'}: shop default`], ...options]}
       choose={(value) => {
         const next = { ...basis, [field]: value || undefined }
         const kept = withOnly(next, Boolean)

@@ -19,7 +19,7 @@ type Method = Schemas['ProofMethod']
 const PRICED = ['exact', 'at_most', 'at_least']
 const MARKS = ['cheapest', 'fastest'] as const
 
-/** The expected result of a proof: a row for each method, and what applies to all of them. */
+/** The expected result of a proof: one row per method, and the settings for the whole cart. */
 export function ExpectsEditor({ of, formats }: { of: Edited<Proof>; formats: Formats }) {
   const { setup } = useWorkshop()
   const { expects } = of.doc

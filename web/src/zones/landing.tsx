@@ -7,7 +7,7 @@ import { useWorkshop } from '../edits/workshop'
 import { useChoices, useGeography } from '../setup/queries'
 import { benchOf, documentOf, useBenchCart } from '../cart/cart'
 import { ImportFaults, ImportProgress, ImportSource } from '../forms/importer'
-import { useImport } from '../forms/use-import'
+import { useRows } from '../forms/use-import'
 import { FieldError } from '../ui/field-error'
 import { counted, list, placeName, shortList } from '../ui/locale'
 import { levelWords, remarkSentence } from '../words/zones'
@@ -172,15 +172,9 @@ function Rungs({ ladder }: { ladder: Ladder }) {
 
 function AddressList() {
   const { setup } = useWorkshop()
-  const list = useImport<Schemas['Landings'], null>({
-    path: '/api/landings',
-    name: 'Find the zones of addresses',
+  const list = useRows<Schemas['Landings'], null>({
     initial: null,
-    taken: '',
-    ask: async (_, { text }, __, signal) => {
-      const asked = api.POST('/api/landings', { body: { csv: text }, ...(signal && { signal }) })
-      return { data: await answerOf(asked), change: null }
-    },
+    read: ({ text }, _, signal) => answerOf(api.POST('/api/landings', { body: { csv: text }, signal })),
   })
   const found = list.plan
   const few = (rows: { line: number; address: string }[]) =>
@@ -210,7 +204,7 @@ function AddressList() {
           </ul>
           {found.nowhere.length > 0 && (
             <p className="text-brick">
-              {counted(found.nowhere.length, 'lands', 'land')} nowhere: {few(found.nowhere)}
+              {counted(found.nowhere.length, 'address is', 'addresses are')} in no zone: {few(found.nowhere)}
             </p>
           )}
           {found.undetermined.length > 0 && (
